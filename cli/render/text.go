@@ -1,0 +1,546 @@
+package render
+
+import (
+	"bufio"
+	"fmt"
+	"io"
+	"path"
+	"slices"
+	"strings"
+	"unicode/utf8"
+
+	"ubique/core/check"
+	"ubique/core/fact"
+	"ubique/core/host"
+	"ubique/core/place"
+	"ubique/core/rules"
+)
+
+const indent = "          "
+
+var runtimeNames = map[string]string{"node": "Node.js", "python": "Python"}
+
+func title(c *fact.Component) string {
+	parts := []string{runtimeNames[c.Runtime]}
+	if c.Version != "" && c.Version != "any version" {
+		parts[0] += " " + c.Version
+	}
+	return strings.Join(append(parts, c.Frameworks...), " · ")
+}
+
+func name(r *check.Report, id string) string {
+	if id == "." {
+		return "the root of the tree"
+	}
+	return id
+}
+
+// Check shows the findings, component by component, and says what to do
+// first.
+func Check(w io.Writer, v View, r *check.Report) error {
+	b := bufio.NewWriter(w)
+	p := &printer{w: b}
+	shown := map[string]bool{}
+	for _, f := range r.Findings {
+		if !shown[f.Component] {
+			shown[f.Component] = true
+			what := ""
+			for _, c := range r.Components {
+				if c.ID == f.Component {
+					what = title(c)
+				}
+			}
+			heading(p, v, name(r, f.Component), what)
+		}
+		finding(p, v, r, &f)
+	}
+	unknowns(p, v, r)
+	summary(p, v, r)
+	if p.err != nil {
+		return p.err
+	}
+	return b.Flush()
+}
+
+func heading(p *printer, v View, left, right string) {
+	left, right = line(left), line(right)
+	dots := max(3, v.Width-utf8.RuneCountInString(left)-utf8.RuneCountInString(right)-4)
+	p.f("\n%s %s %s\n\n", v.paint(bold, "◆ "+left), v.paint(dim, strings.Repeat("·", dots)), right)
+}
+
+func finding(p *printer, v View, r *check.Report, f *rules.Finding) {
+	level := pad(f.Level.String(), 8)
+	p.f("  %s%s  %s\n", v.level(f.Level.String())+strings.Repeat(" ", max(0, utf8.RuneCountInString(level)-len(f.Level.String()))), v.paint(bold, pad(f.Rule, 26)), v.paint(under, line(f.Where.String())))
+	msg := f.Message
+	if f.Likely {
+		msg = "likely: " + msg
+	}
+	for _, l := range wrap(line(msg), v.Width-len(indent)) {
+		p.f("%s%s\n", indent, l)
+	}
+	snippet(p, v, r.Lines[f.Where], f.Where, strings.HasPrefix(f.Rule, "secret/"))
+	for _, s := range f.Trail {
+		p.f("%s%s %s  %s\n", indent, v.paint(dim, "↳"), line(s.At.String()), v.paint(dim, line(s.Note)))
+	}
+	if len(f.Hosts) > 0 {
+		var names []string
+		for _, h := range f.Hosts {
+			n := h.Host
+			if h.Level != f.Level {
+				n += " (" + h.Level.String() + ")"
+			}
+			names = append(names, n)
+		}
+		p.f("%s%s %s\n", indent, v.paint(dim, "on   "), strings.Join(names, ", "))
+	}
+	if f.Remedy != "" {
+		p.f("%s%s %s\n", indent, v.paint(green, "write"), v.paint(green, line(f.Remedy)))
+	}
+	p.f("\n")
+}
+
+// snippet shows the source line with the span marked below it. Lines with a
+// secret are not shown.
+func snippet(p *printer, v View, text string, at place.Span, secret bool) {
+	if strings.TrimSpace(text) == "" || at.Line == 0 {
+		return
+	}
+	if secret {
+		cut := max(0, min(at.Col-1, utf8.RuneCountInString(text)))
+		text = string([]rune(text)[:cut]) + "(not shown)"
+		at.EndCol = at.Col + utf8.RuneCountInString("(not shown)")
+		at.EndLine = at.Line
+	}
+	runes := []rune(text)
+	start, end := at.Col-1, at.EndCol-1
+	if at.EndLine != at.Line || end > len(runes) {
+		end = len(runes)
+	}
+	start = max(0, min(start, len(runes)))
+	// Leading space goes, and long lines are cut around the span.
+	lead := 0
+	for lead < len(runes) && lead < start && (runes[lead] == ' ' || runes[lead] == '\t') {
+		lead++
+	}
+	runes, start, end = runes[lead:], start-lead, end-lead
+	room := v.Width - len(indent) - 9
+	before := ""
+	if start > room-20 {
+		cut := start - 20
+		runes, start, end, before = runes[cut:], start-cut, end-cut, "…"
+	}
+	if len(runes) > room {
+		runes = append(runes[:room:room], '…')
+	}
+	end = max(min(end, len(runes)), start)
+	a, m, z := line(before+string(runes[:start])), line(string(runes[start:end])), line(string(runes[end:]))
+	num := fmt.Sprintf("%5d ", at.Line)
+	p.f("%s%s%s%s%s\n", indent, v.paint(dim, num+"│ "), a, v.paint(bold, m), z)
+	if n := utf8.RuneCountInString(m); n > 0 && !(start == 0 && end == len(runes)) {
+		p.f("%s%s%s%s\n", indent, v.paint(dim, "      │ "), strings.Repeat(" ", utf8.RuneCountInString(a)), v.paint(red, strings.Repeat("▔", n)))
+	}
+}
+
+func unknowns(p *printer, v View, r *check.Report) {
+	if len(r.Unknown) == 0 {
+		return
+	}
+	heading(p, v, "could not tell", "")
+	const most = 12
+	for i, u := range r.Unknown {
+		if i == most && len(r.Unknown) > most+3 {
+			p.f("  %s\n", v.paint(dim, fmt.Sprintf("and %d more; --format json has them all", len(r.Unknown)-most)))
+			break
+		}
+		where := line(u.At.String())
+		p.f("  %s  %s: %s\n", v.paint(under, where), line(u.Question), line(u.Reason))
+	}
+	p.f("\n")
+}
+
+func summary(p *printer, v View, r *check.Report) {
+	n := map[rules.Level]int{}
+	for _, f := range r.Findings {
+		n[f.Level]++
+	}
+	var hosts []string
+	for _, h := range r.Hosts {
+		hosts = append(hosts, h.Name)
+	}
+	route := "as git would ship it"
+	if r.Route == "upload" {
+		route = "as the folder would be uploaded (no git index here)"
+	}
+	p.f("%s read %s, on %s.\n", count(len(r.Components), "component", "components"), route, strings.Join(hosts, " and "))
+	if len(r.Findings) == 0 {
+		if len(r.Unknown) > 0 {
+			p.f("%s Nothing was found that would go wrong; %s could not be told (above).\n", v.paint(green, "✓"), count(len(r.Unknown), "question", "questions"))
+		} else {
+			p.f("%s Nothing was found that would go wrong. Ship it.\n", v.paint(green, "✓"))
+		}
+		return
+	}
+	p.f("%s: %s, %s, %d advice", count(len(r.Findings), "finding", "findings"), v.paint(red, count(n[rules.Blocker], "blocker", "blockers")), v.paint(yellow, count(n[rules.Risk], "risk", "risks")), n[rules.Advice])
+	if r.Accepted > 0 {
+		p.f(" (%d accepted)", r.Accepted)
+	}
+	p.f(".\n")
+	p.f("%s %s\n", v.paint(bold, "Do this first:"), line(first(r)))
+}
+
+// first is the one sentence that says what to do first: the first finding of
+// the worst level, in the order of the work.
+func first(r *check.Report) string {
+	worst := r.Worst()
+	for _, f := range r.Findings {
+		if f.Level == worst {
+			if f.Remedy == "" {
+				return fmt.Sprintf("look at %s (%s).", f.Where, f.Rule)
+			}
+			return fmt.Sprintf("at %s (%s), write %s", f.Where, f.Rule, f.Remedy)
+		}
+	}
+	return ""
+}
+
+// Survey shows what was read, one block a component.
+func Survey(w io.Writer, v View, r *check.Report) error {
+	b := bufio.NewWriter(w)
+	p := &printer{w: b}
+	for _, c := range r.Components {
+		heading(p, v, name(r, c.ID), title(c))
+		block(p, v, r, c)
+	}
+	if len(r.Components) == 0 {
+		p.f("No component was found: nothing here starts with a runtime that Ubique reads (Node.js, Python).\n")
+	}
+	unknowns(p, v, r)
+	route := "git: the files that it tracks"
+	if r.Route == "upload" {
+		route = "upload: the folder less what is ignored (git tracks nothing here)"
+	}
+	p.f("%s. %s, %s.", route, count(r.Shipped, "file ships", "files ship"), count(r.LeftOut, "file or folder stays behind", "files and folders stay behind"))
+	if len(r.Skipped) > 0 {
+		some := r.Skipped[:min(3, len(r.Skipped))]
+		p.f(" Among them: %s.", line(strings.Join(some, ", ")))
+	}
+	p.f("\n")
+	if p.err != nil {
+		return p.err
+	}
+	return b.Flush()
+}
+
+// rows prints a label once and its rows below each other in columns.
+func rows(p *printer, v View, label string, list [][]string) {
+	if len(list) == 0 {
+		return
+	}
+	var width []int
+	for _, row := range list {
+		for i, cell := range row {
+			if i == len(width) {
+				width = append(width, 0)
+			}
+			width[i] = min(max(width[i], utf8.RuneCountInString(line(cell))), 48)
+		}
+	}
+	for i, row := range list {
+		l := label
+		if i > 0 {
+			l = ""
+		}
+		out := ""
+		for j, cell := range row {
+			cell = line(cell)
+			if j < len(row)-1 {
+				cell = pad(cell, width[j]+2)
+			} else {
+				cell = v.paint(dim, cell)
+			}
+			out += cell
+		}
+		p.f("  %s%s\n", v.paint(dim, pad(l, 12)), strings.TrimRight(out, " "))
+	}
+}
+
+func block(p *printer, v View, r *check.Report, c *fact.Component) {
+	var pins, manifests, starts, listens, reads, desc [][]string
+	for _, x := range c.Pins {
+		means := x.Set.String()
+		if x.Alias {
+			means = "an alias"
+		} else if !x.Known {
+			means = "not understood"
+		}
+		pins = append(pins, []string{x.Text, means, x.From, x.At.String()})
+	}
+	if len(c.Pins) == 0 {
+		pins = [][]string{{"not pinned", ""}}
+	}
+	for _, m := range c.Manifests {
+		lock := "no lock"
+		if m.Lock != "" && m.Lock != m.File {
+			lock = "lock " + m.Lock
+		} else if m.Lock != "" {
+			lock = "every version given"
+		}
+		manifests = append(manifests, []string{m.File, m.Manager, lock})
+	}
+	if len(manifests) == 0 {
+		manifests = [][]string{{"none", ""}}
+	}
+	for _, s := range c.Starts {
+		goal := s.Final.Reason
+		if s.Target != nil {
+			goal = "→ " + s.Target.Named
+			if s.Target.File != "" && s.Target.File != s.Target.Named {
+				goal = "→ " + s.Target.File
+			}
+			if s.Target.Sourced != "" {
+				goal += " (built from " + s.Target.Sourced + ")"
+			}
+		} else if goal == "" {
+			goal = "→ " + s.Final.Program
+		}
+		starts = append(starts, []string{s.Process, s.Command, goal, s.Source + ", " + s.At.String()})
+		for _, l := range s.Listeners {
+			listens = append(listens, []string{l.Process, listening(l), s.Source, l.At.String()})
+		}
+	}
+	if len(starts) == 0 {
+		starts = [][]string{{"nothing says how", ""}}
+	}
+	for _, x := range c.Variables {
+		how := ""
+		switch {
+		case x.HasFall && x.Fallback == "":
+			how = "else empty"
+		case x.HasFall:
+			how = "else " + x.Fallback
+		case x.Required:
+			how = "must be set"
+		}
+		reads = append(reads, []string{x.Name, how, x.At.String()})
+	}
+	for _, d := range c.Descriptors {
+		state := d.How
+		if d.Err != nil {
+			state = "cannot be read: " + d.Err.Expected
+		}
+		desc = append(desc, []string{path.Clean(d.File), d.Format, state})
+	}
+	rows(p, v, "version", pins)
+	rows(p, v, "manifest", manifests)
+	rows(p, v, "starts", starts)
+	rows(p, v, "listens", listens)
+	if r.With != nil {
+		var under [][]string
+		for _, s := range c.Starts {
+			for _, l := range s.Listeners {
+				if l.View.Under != nil {
+					row := []string{l.Process, outcome(*l.View.Under), s.Source, l.At.String()}
+					if !slices.ContainsFunc(under, func(x []string) bool { return slices.Equal(x, row) }) {
+						under = append(under, row)
+					}
+				}
+			}
+		}
+		rows(p, v, "under", append([][]string{{environ(r.With), ""}}, under...))
+	}
+	rows(p, v, "reads", reads)
+	rows(p, v, "described", desc)
+}
+
+func environ(with map[string]string) string {
+	var list []string
+	for k, v := range with {
+		list = append(list, k+"="+v)
+	}
+	slices.Sort(list)
+	if len(list) == 0 {
+		return "an empty environment"
+	}
+	return strings.Join(list, " ")
+}
+
+var interfaces = map[string]string{"any": "any interface", "loopback": "loopback only", "unknown": "interface not known", "": "interface not known"}
+
+func iface(s string) string {
+	if t, ok := interfaces[s]; ok {
+		return t
+	}
+	return s
+}
+
+func listening(l *fact.Listener) string {
+	port := "port not known"
+	switch l.View.PortKind {
+	case "number":
+		port = fmt.Sprintf("port %d", l.View.Number)
+		if l.View.Number == 0 {
+			port = "a port that the kernel chooses"
+		}
+	case "variable":
+		port = "port from " + l.View.Variable
+		if l.View.Fallback != "" {
+			port += ", else " + l.View.Fallback
+		}
+	}
+	return iface(l.View.Interface) + ", " + port
+}
+
+func outcome(o fact.Outcome) string {
+	switch o.Outcome {
+	case "listens":
+		if strings.HasPrefix(o.Interface, "unix:") {
+			return "a socket, " + o.Interface
+		}
+		if o.Port == 0 {
+			return iface(o.Interface) + ", a port that the kernel chooses"
+		}
+		return fmt.Sprintf("%s, %d", iface(o.Interface), o.Port)
+	case "exits":
+		return "ends at start: " + o.Reason
+	case "skipped":
+		return "does not listen: " + o.Reason
+	}
+	return "could not tell: " + o.Reason
+}
+
+// Matrix shows components by hosts.
+func Matrix(w io.Writer, v View, r *check.Report) error {
+	b := bufio.NewWriter(w)
+	p := &printer{w: b}
+	width := 10
+	for _, c := range r.Components {
+		width = max(width, min(40, utf8.RuneCountInString(line(c.ID))))
+	}
+	p.f("\n  %s", pad("", width+2))
+	for _, h := range r.Hosts {
+		p.f("%s", v.paint(bold, pad(h.Name, 18)))
+	}
+	p.f("\n")
+	cell := map[string]check.Verdict{}
+	for _, x := range r.Verdicts {
+		cell[x.Component+"\x00"+x.Host] = x
+	}
+	sign := map[string]string{"ready": "● ready", "at risk": "◐ at risk", "blocked": "○ blocked", "unknown": "? unknown", "not applicable": "– not applicable"}
+	style := map[string]string{"ready": green, "at risk": yellow, "blocked": red, "unknown": blue, "not applicable": dim}
+	for _, c := range r.Components {
+		p.f("  %s", pad(line(c.ID), width+2))
+		for _, h := range r.Hosts {
+			x := cell[c.ID+"\x00"+h.Name]
+			p.f("%s", v.paint(style[x.Verdict], pad(sign[x.Verdict], 18)))
+		}
+		p.f("\n")
+	}
+	p.f("\n")
+	for _, x := range r.Verdicts {
+		if x.Verdict == "ready" || x.Reason == "" {
+			continue
+		}
+		head := fmt.Sprintf("  %s on %s: ", line(x.Component), x.Host)
+		rest := line(x.Reason)
+		if len(x.Rules) > 0 {
+			rest = x.Rules[0] + ", " + rest
+		}
+		for i, l := range wrap(rest, max(30, v.Width-6)) {
+			if i == 0 {
+				p.f("%s%s\n", v.paint(bold, head), v.paint(style[x.Verdict], x.Verdict))
+			}
+			p.f("      %s\n", l)
+		}
+	}
+	if len(r.Components) == 0 {
+		p.f("  No component was found.\n")
+	}
+	p.f("\n")
+	if p.err != nil {
+		return p.err
+	}
+	return b.Flush()
+}
+
+// Rules lists rules.
+func Rules(w io.Writer, v View, list []*rules.Rule) error {
+	p := &printer{w: w}
+	family := ""
+	for _, r := range list {
+		if r.Family() != family {
+			family = r.Family()
+			p.f("\n%s\n", v.paint(bold, family))
+		}
+		p.f("  %s %s %s\n", pad(r.ID, 28), v.paint(map[string]string{"blocker": red, "risk": yellow, "advice": blue}[r.Level.String()], pad(r.Level.String(), 9)), r.Title)
+	}
+	p.f("\nubique rules ID explains one.\n")
+	return p.err
+}
+
+// Rule explains one rule.
+func Rule(w io.Writer, v View, r *rules.Rule) error {
+	p := &printer{w: w}
+	p.f("\n%s  %s  %s\n\n", v.paint(bold, r.ID), v.level(r.Level.String()), r.Title)
+	code := false
+	for l := range strings.SplitSeq(strings.TrimRight(r.Doc, "\n"), "\n") {
+		if strings.HasPrefix(l, "```") {
+			code = !code
+			continue
+		}
+		if code {
+			p.f("      %s\n", v.paint(blue, l))
+			continue
+		}
+		if l == "" {
+			p.f("\n")
+			continue
+		}
+		for _, x := range wrap(strings.ReplaceAll(l, "**", ""), v.Width-4) {
+			p.f("  %s\n", x)
+		}
+	}
+	p.f("\n")
+	return p.err
+}
+
+// Hosts lists hosts.
+func Hosts(w io.Writer, v View, list []*host.Contract) error {
+	p := &printer{w: w}
+	p.f("\n")
+	for _, h := range list {
+		p.f("  %s %s\n", v.paint(bold, pad(h.Name, 12)), h.Title)
+	}
+	p.f("\nubique hosts NAME explains one. A host of your own is a YAML file that extends one of these;\nubique.yaml names it under host-files.\n")
+	return p.err
+}
+
+// Host explains one host.
+func Host(w io.Writer, v View, h *host.Contract) error {
+	p := &printer{w: w}
+	p.f("\n%s  %s\n\n", v.paint(bold, h.Name), h.Title)
+	for _, l := range wrap(h.About, v.Width-4) {
+		p.f("  %s\n", l)
+	}
+	p.f("\n")
+	for _, s := range h.Words() {
+		for i, l := range wrap(s, v.Width-6) {
+			mark := "  "
+			if i == 0 {
+				mark = "· "
+			}
+			p.f("  %s%s\n", mark, l)
+		}
+	}
+	p.f("\n")
+	return p.err
+}
+
+// DemoEnd says where the demo is and what to try next.
+func DemoEnd(w io.Writer, v View, dir string) error {
+	p := &printer{w: w}
+	p.f("\nThe demo tree is in %s\n", line(dir))
+	p.f("Try next:  ubique matrix %s\n", line(dir))
+	p.f("           ubique survey %s --with PORT=5123\n", line(dir))
+	p.f("           ubique rules port/name-case\n")
+	return p.err
+}

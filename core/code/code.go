@@ -1,0 +1,282 @@
+// Package code reads source code as code: a small lexer for each language,
+// and one reader above them that gives the same nodes for every language:
+// calls, bindings, imports, exports, functions, classes, conditions.
+//
+// It is not a compiler's front end. It never fails: what it cannot read it
+// steps over, and says nothing about it. It never hangs: every step consumes
+// a token, and nesting is limited. What the nodes come to is for package
+// value to say.
+package code
+
+import (
+	"ubique/core/place"
+)
+
+// Language is a source language that can be read.
+type Language uint8
+
+// The languages.
+const (
+	None Language = iota
+	JavaScript
+	TypeScript
+	JSX // JavaScript or TypeScript with JSX
+	Python
+	Go
+)
+
+// LanguageOf tells the language from a file name.
+func LanguageOf(name string) Language {
+	for i := len(name) - 1; i >= 0 && name[i] != '/'; i-- {
+		if name[i] != '.' {
+			continue
+		}
+		switch name[i:] {
+		case ".js", ".mjs", ".cjs", ".jsx", ".tsx":
+			return JSX
+		case ".ts", ".mts", ".cts":
+			return TypeScript
+		case ".py":
+			return Python
+		case ".go":
+			return Go
+		}
+		return None
+	}
+	return None
+}
+
+// Kind is the kind of a node.
+type Kind uint8
+
+// The kinds of nodes. The comment says what Name and Kids hold.
+const (
+	Unknown    Kind = iota
+	Name            // Name
+	String          // Name: the decoded text
+	Number          // Name: as written
+	Template        // Kids: String nodes and expressions in order
+	True            //
+	False           //
+	Null            // null, None, nil
+	Undefined       //
+	Member          // Kids[0].Name
+	Index           // Kids[0][Kids[1]]
+	Call            // Kids[0](Kids[1:]...); arguments may be Keyword or Spread
+	New             // new Kids[0](Kids[1:]...)
+	Keyword         // Name = Kids[0], in a call
+	Spread          // ...Kids[0]
+	Object          // Kids: Pair or Spread
+	Pair            // Name: Kids[0]; a computed key is Kids[1]
+	Array           // Kids; tuples and sets too
+	Func            // Name(Kids[0]: Params) Kids[1]: Block or expression; decorators after that
+	Params          // Kids: Param
+	Param           // Name = Kids[0] (may be nil); a pattern is Kids[1]
+	Binary          // Kids[0] Name Kids[1]; operators are named as in JavaScript
+	Unary           // Name Kids[0]
+	Cond            // Kids[0] ? Kids[1] : Kids[2]
+	Assign          // Kids[0] Name Kids[1]
+	Await           // Kids[0]
+	Comp            // Kids: element, loop variable, what is gone through, condition
+	Markup          // JSX: Kids are the expressions in it
+	Block           // Kids: statements
+	ExprStmt        // Kids[0]
+	Bind            // Name const, let, var or empty: Kids[0] = Kids[1] (may be nil)
+	If              // Kids: test, then, else (may be nil)
+	Return          // Kids[0] (may be nil)
+	Throw           // Kids[0] (may be nil)
+	Import          // Name: module; Kids: ImportName
+	ImportName      // Name: what is imported ("default", "*" for all); Alias: its name here
+	Export          // Name as Alias outside; Kids[0]: value or declaration; Module for re-exports
+	Class           // Name; Kids[0]: Array of bases, Kids[1]: Block; decorators after that
+	Loop            // Kids: head expressions, body last
+	Try             // Kids: Blocks; the first is the guarded one
+	With            // Kids: Bind or expressions, body last
+	Switch          // Kids[0]: subject; then Block each
+)
+
+// Flags of a node.
+const (
+	TypeOnly   = 1 << iota // an import or export that leaves no code
+	Rest                   // a parameter that takes the rest
+	Static                 // a class member that belongs to the class
+	Async                  // an async function
+	Exported               // a declaration that is exported
+	Star                   // a from-import of everything
+	TopName                // `import a.b` binds a
+	Arrow                  // an arrow function or lambda whose body is an expression
+	Method                 // a function in a class or an object
+	OptionalOp             // ?. or a guarded access
+)
+
+// Node is a piece of source. One type serves expressions and statements, so
+// that everything above reads every language alike.
+type Node struct {
+	Kind     Kind
+	Flag     uint16
+	Name     string
+	Alias    string
+	Kids     []*Node
+	Off, End int32
+}
+
+// Kid gives a kid, nil where there is none; safe on nil.
+func (n *Node) Kid(i int) *Node {
+	if n == nil || i >= len(n.Kids) {
+		return nil
+	}
+	return n.Kids[i]
+}
+
+// Is reports whether the node is of the kind; safe on nil.
+func (n *Node) Is(k Kind) bool { return n != nil && n.Kind == k }
+
+// Args are the arguments of a call.
+func (n *Node) Args() []*Node {
+	if n == nil || len(n.Kids) == 0 {
+		return nil
+	}
+	return n.Kids[1:]
+}
+
+// Walk calls visit for the node and all below it; visit says whether to go on
+// below.
+func (n *Node) Walk(visit func(*Node) bool) {
+	if n == nil || !visit(n) {
+		return
+	}
+	for _, k := range n.Kids {
+		k.Walk(visit)
+	}
+}
+
+// Dotted gives a chain of names and members as text, such as "process.env";
+// empty for anything else.
+func (n *Node) Dotted() string {
+	switch {
+	case n.Is(Name):
+		return n.Name
+	case n.Is(Member):
+		if left := n.Kids[0].Dotted(); left != "" {
+			return left + "." + n.Name
+		}
+	}
+	return ""
+}
+
+// Guard is a condition under which a piece of code runs.
+type Guard struct {
+	Test  *Node
+	Not   bool // runs where the test does not hold
+	Scope *Scope
+}
+
+// Site is a node with what surrounds it.
+type Site struct {
+	Node   *Node
+	Scope  *Scope
+	Guards []Guard
+	Value  *Node // the value, for an assignment
+	InTry  bool  // in a guarded block that catches errors
+}
+
+// Binding is one way in which a name gets its value in a scope.
+type Binding struct {
+	Name    string
+	Kind    string   // const, let, var, param, func, class, import, or empty
+	Value   *Node    // nil for parameters without a default and for imports
+	Path    []string // the keys that lead into Value, for destructuring
+	Default *Node    // the default in a destructuring
+	Op      string   // the operator, for `x += 1`
+	Import  *Node    // the Import node, for imports
+	Name2   *Node    // the ImportName, for imports
+	Func    *Node    // the function, for parameters and functions
+	Index   int      // the place of a parameter
+	Off     int32
+	Guards  []Guard
+}
+
+// Scope is a stretch in which names are known: a file, a function, a class.
+type Scope struct {
+	Parent *Scope
+	Func   *Node // the function, nil at the top
+	Class  *Node // the class that a method or a class body belongs to
+	Names  map[string][]*Binding
+	File   *File
+}
+
+// File is a source file that has been read.
+type File struct {
+	Name    string
+	Lang    Language
+	Src     []byte
+	Lines   *place.Lines
+	Body    *Node
+	Top     *Scope
+	Calls   []Site // every call and new
+	Imports []Site // every import, also require and dynamic ones with a literal name
+	Sets    []Site // assignments to members and indexes
+	Exports map[string]*Binding
+	Stars   []*Node          // re-exports of everything
+	Funcs   map[*Node]*Scope // the scope inside each function
+	Classes map[string]*Node // by name
+	Inside  map[*Node]*Scope // the scope inside each class
+	Names   map[string]int   // how often each name is used
+
+	Used map[string]bool // property names that are read
+}
+
+// At is the place of a node.
+func (f *File) At(n *Node) place.Span {
+	if n == nil {
+		return place.Whole(f.Name)
+	}
+	return f.Lines.Span(f.Name, int(n.Off), int(n.End))
+}
+
+// Text is the source text of a node, on one line and shortened.
+func (f *File) Text(n *Node) string {
+	if n == nil {
+		return ""
+	}
+	return Squeeze(string(f.Src[n.Off:n.End]), 60)
+}
+
+// Squeeze puts text on one line of at most limit characters.
+func Squeeze(s string, limit int) string {
+	out := make([]rune, 0, limit+1)
+	space := false
+	for _, r := range s {
+		if r == ' ' || r == '\n' || r == '\t' || r == '\r' {
+			space = len(out) > 0
+			continue
+		}
+		if space {
+			out = append(out, ' ')
+			space = false
+		}
+		if len(out) >= limit {
+			return string(out[:limit-1]) + "…"
+		}
+		out = append(out, r)
+	}
+	return string(out)
+}
+
+// Read reads a source file. It never fails; a language that is not known
+// gives a file without content.
+func Read(name string, src []byte, lines *place.Lines) *File {
+	f := &File{Name: name, Lang: LanguageOf(name), Src: src, Lines: lines}
+	switch f.Lang {
+	case JavaScript, TypeScript, JSX:
+		f.Body = parse(f.Lang, src, lexJS(src, f.Lang))
+	case Python:
+		f.Body = parse(f.Lang, src, lexPython(src))
+	case Go:
+		f.Body = readGo(src)
+	default:
+		f.Body = &Node{Kind: Block}
+	}
+	collect(f)
+	return f
+}

@@ -1,0 +1,413 @@
+package code
+
+// collect goes through the nodes of a file once and notes what others ask
+// for: scopes and their bindings, calls, imports, exports, assignments.
+func collect(f *File) {
+	f.Exports = map[string]*Binding{}
+	f.Funcs = map[*Node]*Scope{}
+	f.Inside = map[*Node]*Scope{}
+	f.Classes = map[string]*Node{}
+	f.Names = map[string]int{}
+	f.Used = map[string]bool{}
+	f.Top = &Scope{Names: map[string][]*Binding{}, File: f}
+	c := &collector{f: f}
+	c.block(f.Body, frame{scope: f.Top})
+}
+
+// frame is what surrounds the node at hand.
+type frame struct {
+	scope  *Scope
+	guards []Guard
+	inTry  bool
+}
+
+func (fr frame) with(test *Node, not bool) frame {
+	fr.guards = append(fr.guards[:len(fr.guards):len(fr.guards)], Guard{test, not, fr.scope})
+	return fr
+}
+
+type collector struct{ f *File }
+
+func (s *Scope) bind(b *Binding) {
+	s.Names[b.Name] = append(s.Names[b.Name], b)
+}
+
+// leaves reports whether a block always leaves what surrounds it.
+func leaves(n *Node) bool {
+	if n == nil {
+		return false
+	}
+	if n.Is(Block) {
+		return len(n.Kids) > 0 && leaves(n.Kids[len(n.Kids)-1])
+	}
+	if n.Is(ExprStmt) && n.Kid(0).Is(Call) {
+		switch n.Kids[0].Kids[0].Dotted() {
+		case "process.exit", "sys.exit", "exit", "os._exit", "os.Exit":
+			return true
+		}
+	}
+	return n.Is(Return) || n.Is(Throw)
+}
+
+func (c *collector) block(n *Node, fr frame) {
+	if n == nil {
+		return
+	}
+	if !n.Is(Block) {
+		c.stmt(n, fr)
+		return
+	}
+	for _, s := range n.Kids {
+		c.stmt(s, fr)
+		if s.Is(If) && leaves(s.Kid(1)) && s.Kid(2) == nil {
+			fr = fr.with(s.Kid(0), true)
+		}
+	}
+}
+
+func (c *collector) stmt(n *Node, fr frame) {
+	if n == nil {
+		return
+	}
+	switch n.Kind {
+	case Block:
+		c.block(n, fr)
+	case ExprStmt, Return, Throw:
+		c.expr(n.Kid(0), fr)
+	case Bind:
+		c.bind(n.Kid(0), n.Kid(1), n.Name, "=", fr)
+		if n.Flag&Exported != 0 {
+			c.export(n.Kid(0), fr)
+		}
+		c.expr(n.Kid(1), fr)
+		for _, d := range n.Kids[min(2, len(n.Kids)):] {
+			c.expr(d, fr)
+		}
+	case If:
+		c.expr(n.Kid(0), fr)
+		c.block(n.Kid(1), fr.with(n.Kid(0), false))
+		c.block(n.Kid(2), fr.with(n.Kid(0), true))
+	case Loop, With:
+		for i, k := range n.Kids {
+			if i == len(n.Kids)-1 {
+				c.block(k, fr)
+			} else if k.Is(Bind) || k.Is(Block) {
+				c.stmt(k, fr)
+			} else {
+				if n.Kind == Loop && i == 0 && len(n.Kids) == 3 {
+					c.bind(k, nil, "", "loop", fr)
+				}
+				c.expr(k, fr)
+			}
+		}
+	case Try:
+		for i, k := range n.Kids {
+			sub := fr
+			sub.inTry = fr.inTry || len(n.Kids) > 1 && i < 2
+			c.block(k, sub)
+		}
+	case Switch:
+		c.expr(n.Kid(0), fr)
+		for _, k := range n.Kids[min(1, len(n.Kids)):] {
+			c.block(k, fr)
+		}
+	case Func:
+		c.declare(n, n.Name, "func", fr)
+		c.function(n, fr)
+	case Class:
+		c.declare(n, n.Name, "class", fr)
+		c.class(n, fr)
+	case Import:
+		c.imports(n, fr)
+	case Export:
+		c.exports(n, fr)
+	default:
+		c.expr(n, fr)
+	}
+}
+
+func (c *collector) declare(n *Node, name, kind string, fr frame) {
+	if name == "" || n.Flag&Method != 0 && kind == "func" {
+		return
+	}
+	b := &Binding{Name: name, Kind: kind, Value: n, Off: n.Off, Guards: fr.guards}
+	if kind == "func" {
+		b.Func = n
+	}
+	fr.scope.bind(b)
+	if n.Flag&Exported != 0 {
+		c.f.Exports[name] = b
+	}
+}
+
+func (c *collector) export(target *Node, fr frame) {
+	target.Walk(func(t *Node) bool {
+		if t.Is(Name) {
+			if bs := fr.scope.Names[t.Name]; len(bs) > 0 {
+				c.f.Exports[t.Name] = bs[len(bs)-1]
+			}
+		}
+		return true
+	})
+}
+
+// bind binds the names of a target to (parts of) a value.
+func (c *collector) bind(target, value *Node, kind, op string, fr frame) {
+	c.bindPath(target, value, kind, op, nil, nil, fr, 0)
+}
+
+func (c *collector) bindPath(target, value *Node, kind, op string, path []string, def *Node, fr frame, depth int) {
+	if target == nil || depth > 20 {
+		return
+	}
+	switch target.Kind {
+	case Name:
+		fr.scope.bind(&Binding{Name: target.Name, Kind: kind, Value: value, Path: path, Default: def, Op: op, Off: target.Off, Guards: fr.guards})
+	case Assign: // a default in a pattern
+		c.bindPath(target.Kid(0), value, kind, op, path, target.Kid(1), fr, depth+1)
+	case Spread:
+		c.bindPath(target.Kid(0), nil, kind, op, nil, nil, fr, depth+1)
+	case Object:
+		for _, p := range target.Kids {
+			if p.Is(Pair) {
+				c.bindPath(p.Kid(0), value, kind, op, append(path[:len(path):len(path)], p.Name), nil, fr, depth+1)
+			} else if p.Is(Spread) {
+				c.bindPath(p.Kid(0), nil, kind, op, nil, nil, fr, depth+1)
+			}
+		}
+	case Array:
+		for i, e := range target.Kids {
+			if value.Is(Array) && len(path) == 0 && i < len(value.Kids) {
+				c.bindPath(e, value.Kids[i], kind, op, nil, nil, fr, depth+1)
+			} else {
+				c.bindPath(e, value, kind, op, append(path[:len(path):len(path)], itoa(i)), nil, fr, depth+1)
+			}
+		}
+	}
+}
+
+func itoa(i int) string {
+	if i < 10 {
+		return string(rune('0' + i))
+	}
+	return itoa(i/10) + string(rune('0'+i%10))
+}
+
+func (c *collector) function(n *Node, fr frame) {
+	parent := fr.scope
+	s := &Scope{Parent: parent, Func: n, Class: parent.Class, Names: map[string][]*Binding{}, File: c.f}
+	if parent.Class != nil && parent.Func == nil && c.f.Lang == Python {
+		s.Parent = parent.Parent // names of a class body are not seen in its methods
+	}
+	c.f.Funcs[n] = s
+	inner := frame{scope: s, guards: fr.guards, inTry: fr.inTry}
+	for i, p := range n.Kid(0).kids() {
+		b := &Binding{Name: p.Name, Kind: "param", Value: p.Kid(0), Func: n, Index: i, Off: p.Off}
+		if p.Name != "" {
+			s.bind(b)
+		}
+		if pat := p.Kid(1); pat != nil {
+			pat.Walk(func(t *Node) bool {
+				if t.Is(Pair) && t.Kid(0).Is(Name) {
+					s.bind(&Binding{Name: t.Kids[0].Name, Kind: "param", Func: n, Index: i, Path: []string{t.Name}, Off: t.Off})
+				}
+				if t.Is(Pair) && t.Kid(0).Is(Assign) && t.Kids[0].Kid(0).Is(Name) {
+					s.bind(&Binding{Name: t.Kids[0].Kids[0].Name, Kind: "param", Func: n, Index: i, Path: []string{t.Name}, Default: t.Kids[0].Kid(1), Off: t.Off})
+				}
+				return true
+			})
+		}
+		c.expr(p.Kid(0), inner)
+	}
+	body := n.Kid(1)
+	if n.Flag&Arrow != 0 {
+		c.expr(body, inner)
+	} else {
+		c.block(body, inner)
+	}
+	for _, d := range n.Kids[min(2, len(n.Kids)):] {
+		c.expr(d, fr)
+	}
+}
+
+func (n *Node) kids() []*Node {
+	if n == nil {
+		return nil
+	}
+	return n.Kids
+}
+
+func (c *collector) class(n *Node, fr frame) {
+	if n.Name != "" {
+		c.f.Classes[n.Name] = n
+	}
+	for _, b := range n.Kid(0).kids() {
+		c.expr(b, fr)
+	}
+	s := &Scope{Parent: fr.scope, Class: n, Names: map[string][]*Binding{}, File: c.f}
+	c.f.Inside[n] = s
+	inner := frame{scope: s, guards: fr.guards, inTry: fr.inTry}
+	for _, m := range n.Kid(1).kids() {
+		if m.Is(Func) {
+			s.bind(&Binding{Name: m.Name, Kind: "func", Value: m, Func: m, Off: m.Off})
+			c.function(m, inner)
+			continue
+		}
+		c.stmt(m, inner)
+	}
+	for _, d := range n.Kids[min(2, len(n.Kids)):] {
+		c.expr(d, fr)
+	}
+}
+
+func (c *collector) imports(n *Node, fr frame) {
+	c.f.Imports = append(c.f.Imports, Site{Node: n, Scope: fr.scope, Guards: fr.guards, InTry: fr.inTry})
+	for _, m := range n.Kids {
+		if n.Flag&Exported != 0 {
+			if m.Name == "*" && m.Alias == "" {
+				c.f.Stars = append(c.f.Stars, n)
+				continue
+			}
+			c.f.Exports[m.Alias] = &Binding{Name: m.Alias, Kind: "import", Import: n, Name2: m, Off: m.Off}
+			continue
+		}
+		if m.Flag&Star != 0 {
+			c.f.Stars = append(c.f.Stars, n)
+			continue
+		}
+		fr.scope.bind(&Binding{Name: m.Alias, Kind: "import", Import: n, Name2: m, Off: m.Off, Guards: fr.guards})
+	}
+}
+
+func (c *collector) exports(n *Node, fr frame) {
+	if n.Name != "" { // export default, export =
+		d := n.Kid(0)
+		b := &Binding{Name: n.Name, Kind: "const", Value: d, Off: n.Off}
+		if d.Is(ExprStmt) {
+			d = d.Kid(0)
+			b.Value = d
+		}
+		if d.Is(Func) || d.Is(Class) {
+			c.stmt(d, fr)
+			if d.Is(Func) {
+				b.Func = d
+			}
+		} else {
+			c.expr(d, fr)
+		}
+		c.f.Exports[n.Name] = b
+		return
+	}
+	for _, m := range n.Kids {
+		c.f.Exports[m.Alias] = &Binding{Name: m.Alias, Kind: "alias", Value: &Node{Kind: Name, Name: m.Name, Off: m.Off, End: m.End}, Off: m.Off}
+		c.f.Names[m.Name]++
+	}
+}
+
+func (c *collector) expr(n *Node, fr frame) {
+	if n == nil {
+		return
+	}
+	switch n.Kind {
+	case Name:
+		c.f.Names[n.Name]++
+		return
+	case Member:
+		c.f.Used[n.Name] = true
+	case Func:
+		if n.Name != "" && n.Flag&Method == 0 {
+			fr.scope.bind(&Binding{Name: n.Name, Kind: "func", Value: n, Func: n, Off: n.Off})
+		}
+		c.function(n, fr)
+		return
+	case Class:
+		c.class(n, fr)
+		return
+	case Call, New:
+		c.f.Calls = append(c.f.Calls, Site{Node: n, Scope: fr.scope, Guards: fr.guards, InTry: fr.inTry})
+		if arg := n.Kid(1); arg.Is(String) && len(n.Kids) >= 2 {
+			if fn := n.Kids[0]; fn.Is(Name) && (fn.Name == "require" || fn.Name == "import") || fn.Dotted() == "require.resolve" {
+				if c.f.Lang != Python {
+					imp := &Node{Kind: Import, Name: arg.Name, Off: arg.Off, End: arg.End, Flag: Static}
+					c.f.Imports = append(c.f.Imports, Site{Node: imp, Scope: fr.scope, Guards: fr.guards, InTry: fr.inTry})
+				}
+			}
+		}
+	case Assign:
+		c.assign(n, fr)
+	case Binary:
+		if n.Name == "&&" || n.Name == "||" { // short circuits guard their right side
+			c.expr(n.Kid(0), fr)
+			c.expr(n.Kid(1), fr.with(n.Kid(0), n.Name == "||"))
+			return
+		}
+	case Cond:
+		c.expr(n.Kid(0), fr)
+		c.expr(n.Kid(1), fr.with(n.Kid(0), false))
+		c.expr(n.Kid(2), fr.with(n.Kid(0), true))
+		return
+	case Pair:
+		if k := n.Kid(0); k.Is(Func) && k.Flag&Method != 0 {
+			c.function(k, fr)
+			return
+		}
+	case Comp:
+		s := &Scope{Parent: fr.scope, Func: fr.scope.Func, Class: fr.scope.Class, Names: map[string][]*Binding{}, File: c.f}
+		inner := fr
+		inner.scope = s
+		for i := 1; i+1 < len(n.Kids); i += 2 {
+			c.bind(n.Kids[i], nil, "", "loop", inner)
+		}
+		for _, k := range n.Kids {
+			c.expr(k, inner)
+		}
+		return
+	}
+	for _, k := range n.Kids {
+		c.expr(k, fr)
+	}
+}
+
+func (c *collector) assign(n *Node, fr frame) {
+	target, value := n.Kid(0), n.Kid(1)
+	switch target.Kind {
+	case Name, Array, Object:
+		scope := fr.scope
+		if c.f.Lang != Python && target.Is(Name) { // assigns to the scope that declares it
+			for s := scope; s != nil; s = s.Parent {
+				if _, ok := s.Names[target.Name]; ok {
+					scope = s
+					break
+				}
+			}
+		}
+		sub := fr
+		sub.scope = scope
+		c.bind(target, value, "", n.Name, sub)
+	case Member, Index:
+		c.f.Sets = append(c.f.Sets, Site{Node: target, Value: value, Scope: fr.scope, Guards: fr.guards})
+		name := target.Name
+		if target.Is(Index) {
+			if !target.Kid(1).Is(String) {
+				return
+			}
+			name = target.Kids[1].Name
+		}
+		switch target.Kid(0).Dotted() {
+		case "module":
+			if name == "exports" && c.f.Lang != Python {
+				inner := value
+				for inner.Is(Assign) {
+					inner = inner.Kid(1)
+				}
+				c.f.Exports["="] = &Binding{Name: "=", Kind: "const", Value: inner, Off: n.Off}
+			}
+		case "module.exports", "exports":
+			inner := value
+			for inner.Is(Assign) {
+				inner = inner.Kid(1)
+			}
+			c.f.Exports[name] = &Binding{Name: name, Kind: "const", Value: inner, Off: n.Off}
+		}
+	}
+}

@@ -1,0 +1,257 @@
+package code
+
+import (
+	"go/ast"
+	"go/parser"
+	"go/token"
+	"strconv"
+)
+
+// readGo turns what go/parser reads into the nodes that every language has.
+// A file with mistakes gives what could be read of it.
+func readGo(src []byte) *Node {
+	fset := token.NewFileSet()
+	file, _ := parser.ParseFile(fset, "", src, parser.SkipObjectResolution)
+	body := &Node{Kind: Block, End: int32(len(src))}
+	if file == nil {
+		return body
+	}
+	g := &goReader{base: file.FileStart}
+	for _, d := range file.Decls {
+		body.Kids = append(body.Kids, g.decl(d)...)
+	}
+	return body
+}
+
+type goReader struct{ base token.Pos }
+
+func (g *goReader) at(k Kind, name string, n ast.Node, kids ...*Node) *Node {
+	return &Node{Kind: k, Name: name, Kids: kids, Off: int32(n.Pos() - g.base), End: int32(n.End() - g.base)}
+}
+
+func (g *goReader) decl(d ast.Decl) []*Node {
+	switch d := d.(type) {
+	case *ast.FuncDecl:
+		f := g.function(d.Type, d.Body, d)
+		f.Name = d.Name.Name
+		if d.Recv != nil {
+			f.Flag |= Method
+		}
+		return []*Node{f}
+	case *ast.GenDecl:
+		return g.gen(d)
+	}
+	return nil
+}
+
+func (g *goReader) gen(d *ast.GenDecl) []*Node {
+	var list []*Node
+	for _, s := range d.Specs {
+		switch s := s.(type) {
+		case *ast.ImportSpec:
+			path, err := strconv.Unquote(s.Path.Value)
+			if err != nil {
+				continue
+			}
+			n := g.at(Import, path, s.Path)
+			alias := path
+			for i := len(path) - 1; i >= 0; i-- {
+				if path[i] == '/' {
+					alias = path[i+1:]
+					break
+				}
+			}
+			if s.Name != nil {
+				alias = s.Name.Name
+			}
+			n.Kids = []*Node{{Kind: ImportName, Name: "*", Alias: alias, Off: n.Off, End: n.End}}
+			list = append(list, n)
+		case *ast.ValueSpec:
+			for i, name := range s.Names {
+				b := g.at(Bind, d.Tok.String(), s, g.expr(name), nil)
+				if i < len(s.Values) {
+					b.Kids[1] = g.expr(s.Values[i])
+				}
+				list = append(list, b)
+			}
+		case *ast.TypeSpec:
+			if _, ok := s.Type.(*ast.StructType); ok {
+				list = append(list, g.at(Class, s.Name.Name, s, &Node{Kind: Array}, &Node{Kind: Block}))
+			}
+		}
+	}
+	return list
+}
+
+func (g *goReader) function(t *ast.FuncType, body *ast.BlockStmt, at ast.Node) *Node {
+	f := g.at(Func, "", at)
+	ps := &Node{Kind: Params, Off: f.Off, End: f.Off}
+	if t.Params != nil {
+		for _, field := range t.Params.List {
+			for _, name := range field.Names {
+				ps.Kids = append(ps.Kids, g.at(Param, name.Name, name, nil, nil))
+			}
+		}
+	}
+	f.Kids = []*Node{ps, &Node{Kind: Block}}
+	if body != nil {
+		f.Kids[1] = g.block(body)
+	}
+	return f
+}
+
+func (g *goReader) block(b *ast.BlockStmt) *Node {
+	n := g.at(Block, "", b)
+	for _, s := range b.List {
+		n.Kids = append(n.Kids, g.stmt(s)...)
+	}
+	return n
+}
+
+func one(n *Node) []*Node {
+	if n == nil {
+		return nil
+	}
+	return []*Node{n}
+}
+
+func (g *goReader) stmt(s ast.Stmt) []*Node {
+	switch s := s.(type) {
+	case *ast.ExprStmt:
+		return one(g.at(ExprStmt, "", s, g.expr(s.X)))
+	case *ast.DeclStmt:
+		return g.decl(s.Decl)
+	case *ast.AssignStmt:
+		var list []*Node
+		for i, l := range s.Lhs {
+			value := g.expr(s.Rhs[min(i, len(s.Rhs)-1)])
+			if len(s.Lhs) > 1 && len(s.Rhs) == 1 && i > 0 {
+				value = g.at(Unknown, "", s)
+			}
+			if s.Tok == token.DEFINE {
+				list = append(list, g.at(Bind, "var", s, g.expr(l), value))
+			} else {
+				list = append(list, g.at(ExprStmt, "", s, g.at(Assign, s.Tok.String(), s, g.expr(l), value)))
+			}
+		}
+		return list
+	case *ast.IfStmt:
+		var list []*Node
+		if s.Init != nil {
+			list = g.stmt(s.Init)
+		}
+		n := g.at(If, "", s, g.expr(s.Cond), g.block(s.Body), nil)
+		if s.Else != nil {
+			e := &Node{Kind: Block, Kids: g.stmt(s.Else)}
+			n.Kids[2] = e
+		}
+		return append(list, n)
+	case *ast.BlockStmt:
+		return one(g.block(s))
+	case *ast.ForStmt:
+		return one(g.at(Loop, "", s, g.block(s.Body)))
+	case *ast.RangeStmt:
+		return one(g.at(Loop, "", s, g.expr(s.X), g.block(s.Body)))
+	case *ast.ReturnStmt:
+		n := g.at(Return, "", s)
+		if len(s.Results) > 0 {
+			n.Kids = []*Node{g.expr(s.Results[0])}
+		}
+		return one(n)
+	case *ast.GoStmt:
+		return one(g.at(ExprStmt, "", s, g.expr(s.Call)))
+	case *ast.DeferStmt:
+		return one(g.at(ExprStmt, "", s, g.expr(s.Call)))
+	case *ast.SwitchStmt:
+		n := g.at(Switch, "", s, nil)
+		if s.Tag != nil {
+			n.Kids[0] = g.expr(s.Tag)
+		}
+		for _, c := range s.Body.List {
+			if cc, ok := c.(*ast.CaseClause); ok {
+				b := &Node{Kind: Block}
+				for _, x := range cc.Body {
+					b.Kids = append(b.Kids, g.stmt(x)...)
+				}
+				n.Kids = append(n.Kids, b)
+			}
+		}
+		return one(n)
+	case *ast.SelectStmt:
+		return one(g.block(s.Body))
+	case *ast.CommClause:
+		var list []*Node
+		for _, x := range s.Body {
+			list = append(list, g.stmt(x)...)
+		}
+		return list
+	case *ast.LabeledStmt:
+		return g.stmt(s.Stmt)
+	}
+	return nil
+}
+
+func (g *goReader) expr(e ast.Expr) *Node {
+	switch e := e.(type) {
+	case nil:
+		return nil
+	case *ast.Ident:
+		switch e.Name {
+		case "true":
+			return g.at(True, "", e)
+		case "false":
+			return g.at(False, "", e)
+		case "nil":
+			return g.at(Null, "", e)
+		}
+		return g.at(Name, e.Name, e)
+	case *ast.BasicLit:
+		switch e.Kind {
+		case token.STRING, token.CHAR:
+			s, _ := strconv.Unquote(e.Value)
+			return g.at(String, s, e)
+		}
+		return g.at(Number, e.Value, e)
+	case *ast.SelectorExpr:
+		return g.at(Member, e.Sel.Name, e, g.expr(e.X))
+	case *ast.IndexExpr:
+		return g.at(Index, "", e, g.expr(e.X), g.expr(e.Index))
+	case *ast.CallExpr:
+		n := g.at(Call, "", e, g.expr(e.Fun))
+		for _, a := range e.Args {
+			n.Kids = append(n.Kids, g.expr(a))
+		}
+		return n
+	case *ast.BinaryExpr:
+		return g.at(Binary, e.Op.String(), e, g.expr(e.X), g.expr(e.Y))
+	case *ast.UnaryExpr:
+		if e.Op == token.AND {
+			return g.expr(e.X)
+		}
+		return g.at(Unary, e.Op.String(), e, g.expr(e.X))
+	case *ast.StarExpr:
+		return g.expr(e.X)
+	case *ast.ParenExpr:
+		return g.expr(e.X)
+	case *ast.FuncLit:
+		return g.function(e.Type, e.Body, e)
+	case *ast.CompositeLit:
+		n := g.at(Object, "", e)
+		for _, x := range e.Elts {
+			if kv, ok := x.(*ast.KeyValueExpr); ok {
+				p := g.at(Pair, "", kv, g.expr(kv.Value))
+				if id, ok := kv.Key.(*ast.Ident); ok {
+					p.Name = id.Name
+				} else {
+					p.Kids = append(p.Kids, g.expr(kv.Key))
+				}
+				n.Kids = append(n.Kids, p)
+			} else {
+				n.Kind = Array
+				n.Kids = append(n.Kids, g.expr(x))
+			}
+		}
+		return n
+	}
+	return g.at(Unknown, "", e)
+}

@@ -1,0 +1,430 @@
+package code
+
+// pyStatement reads one Python statement; its layout comes as tokens.
+func (r *reader) pyStatement() *Node {
+	t := r.cur()
+	n := &Node{Off: t.off}
+	switch t.kind {
+	case tNewline, tIndent, tDedent:
+		r.pos++
+		return nil
+	case tPunct:
+		switch t.text {
+		case ";":
+			r.pos++
+			return nil
+		case "@":
+			decor := r.decorators()
+			s := r.pyStatement()
+			if s.Is(Func) || s.Is(Class) {
+				s.Kids = append(s.Kids, decor...)
+			}
+			return s
+		}
+	case tName:
+		switch t.text {
+		case "import":
+			return r.pyImport()
+		case "from":
+			if r.at(1).kind == tName || r.at(1).kind == tPunct && (r.at(1).text == "." || r.at(1).text == "...") {
+				return r.pyFrom()
+			}
+		case "def":
+			r.pos++
+			return r.pyDef(t.off, 0)
+		case "async":
+			switch r.at(1).text {
+			case "def":
+				r.pos += 2
+				return r.pyDef(t.off, Async)
+			case "for", "with":
+				r.pos++
+				return r.pyStatement()
+			}
+		case "class":
+			r.pos++
+			n.Kind, n.Name = Class, r.cur().text
+			r.pos++
+			if r.isP("[") {
+				r.skipBalanced()
+			}
+			bases := &Node{Kind: Array, Off: r.cur().off, End: r.cur().off}
+			if r.isP("(") {
+				c := &Node{Kind: Call, Kids: []*Node{nil}}
+				r.arguments(c)
+				bases.Kids = c.Kids[1:]
+			}
+			n.Kids = []*Node{r.done(bases), r.suite()}
+			for _, m := range n.Kids[1].Kids {
+				if m.Is(Func) {
+					m.Flag |= Method
+				}
+			}
+			return r.done(n)
+		case "if", "elif":
+			r.pos++
+			n.Kind = If
+			n.Kids = []*Node{r.expr(1), r.suite(), nil}
+			if r.isN("elif") {
+				n.Kids[2] = r.pyStatement()
+			} else if r.eatN("else") {
+				n.Kids[2] = r.suite()
+			}
+			return r.done(n)
+		case "else", "except", "finally":
+			for !r.isP(":") && r.cur().kind != tNewline && r.cur().kind != tEOF {
+				r.pos++
+			}
+			return r.suite()
+		case "while":
+			r.pos++
+			n.Kind = Loop
+			n.Kids = []*Node{r.expr(1), r.suite()}
+			return r.done(n)
+		case "for":
+			r.pos++
+			n.Kind = Loop
+			r.noIn = true
+			target := r.sequence()
+			r.noIn = false
+			r.eatN("in")
+			n.Kids = []*Node{target, r.sequence(), r.suite()}
+			return r.done(n)
+		case "try":
+			r.pos++
+			n.Kind = Try
+			n.Kids = []*Node{r.suite()}
+			for r.isN("except") || r.isN("finally") || r.isN("else") {
+				for !r.isP(":") && r.cur().kind != tNewline && r.cur().kind != tEOF {
+					r.pos++
+				}
+				n.Kids = append(n.Kids, r.suite())
+			}
+			return r.done(n)
+		case "with":
+			r.pos++
+			n.Kind = With
+			paren := r.isP("(") && r.withParens()
+			if paren {
+				r.pos++
+			}
+			for !r.isP(":") && r.cur().kind != tNewline && r.cur().kind != tEOF {
+				start := r.pos
+				e := r.expr(2)
+				if r.eatN("as") {
+					b := &Node{Kind: Bind, Off: r.cur().off}
+					b.Kids = []*Node{r.operand(5), e}
+					e = r.done(b)
+				}
+				if e != nil {
+					n.Kids = append(n.Kids, e)
+				}
+				if !r.eatP(",") && r.pos == start {
+					r.pos++
+				}
+			}
+			n.Kids = append(n.Kids, r.suite())
+			return r.done(n)
+		case "return", "raise":
+			r.pos++
+			n.Kind = Return
+			if t.text == "raise" {
+				n.Kind = Throw
+			}
+			if k := r.cur().kind; k != tNewline && k != tEOF && !r.isP(";") {
+				n.Kids = []*Node{r.sequence()}
+			}
+			r.done(n)
+			r.lineEnd()
+			return n
+		case "pass", "break", "continue":
+			r.pos++
+			return nil
+		case "global", "nonlocal", "del", "assert":
+			if t.text != "assert" || r.at(1).kind != tPunct || r.at(1).text != "=" {
+				r.lineEnd()
+				return nil
+			}
+		case "match":
+			if s := r.pyMatch(); s != nil {
+				return s
+			}
+		case "type":
+			if r.at(1).kind == tName && r.at(2).kind == tPunct && (r.at(2).text == "=" || r.at(2).text == "[") {
+				r.lineEnd()
+				return nil
+			}
+		}
+	}
+	e := r.sequence()
+	if e == nil {
+		r.lineEnd()
+		return nil
+	}
+	if r.eatP(":") { // an annotation
+		r.expr(1)
+		n.Kind = Bind
+		n.Kids = []*Node{e, nil}
+		if r.eatP("=") {
+			n.Kids[1] = r.sequence()
+		}
+		r.done(n)
+		r.lineEnd()
+		return n
+	}
+	if c := r.cur(); c.kind == tPunct && assignOps[c.text] {
+		targets := []*Node{e}
+		op := c.text
+		var value *Node
+		for r.cur().kind == tPunct && assignOps[r.cur().text] {
+			r.pos++
+			value = r.sequence()
+			if r.isP("=") {
+				targets = append(targets, value)
+			}
+		}
+		if value == nil {
+			value = &Node{Kind: Unknown, Off: r.end(), End: r.end()}
+		}
+		group := &Node{Kind: Block, Off: e.Off}
+		for _, target := range targets {
+			a := &Node{Kind: Assign, Name: op, Off: e.Off, Kids: []*Node{target, value}}
+			group.Kids = append(group.Kids, &Node{Kind: ExprStmt, Off: e.Off, End: r.end(), Kids: []*Node{r.done(a)}})
+		}
+		r.lineEnd()
+		if len(group.Kids) == 1 {
+			return group.Kids[0]
+		}
+		group.End = value.End
+		return group
+	}
+	n.Kind, n.Off = ExprStmt, e.Off
+	n.Kids = []*Node{e}
+	r.done(n)
+	r.lineEnd()
+	return n
+}
+
+// lineEnd goes to the end of the logical line.
+func (r *reader) lineEnd() {
+	for {
+		switch k := r.cur().kind; k {
+		case tEOF, tDedent:
+			return
+		case tNewline:
+			r.pos++
+			return
+		}
+		if r.eatP(";") {
+			return
+		}
+		r.pos++
+	}
+}
+
+// withParens tells whether the bracket after `with` holds several items.
+func (r *reader) withParens() bool {
+	saved := r.pos
+	defer func() { r.pos = saved }()
+	r.skipBalanced()
+	return r.isP(":")
+}
+
+// suite reads what follows a colon: an indented block or simple statements.
+func (r *reader) suite() *Node {
+	for !r.isP(":") && r.cur().kind != tNewline && r.cur().kind != tEOF {
+		r.skipBalanced()
+	}
+	n := &Node{Kind: Block, Off: r.cur().off}
+	r.eatP(":")
+	if r.cur().kind != tNewline {
+		for r.cur().kind != tEOF {
+			start := r.pos
+			if s := r.statement(); s != nil {
+				n.Kids = append(n.Kids, s)
+			}
+			if r.pos > 0 && r.toks[r.pos-1].kind == tNewline || r.cur().kind == tDedent {
+				break
+			}
+			if r.cur().kind == tNewline {
+				r.pos++
+				break
+			}
+			if r.pos == start {
+				r.pos++
+			}
+		}
+		return r.done(n)
+	}
+	for r.cur().kind == tNewline {
+		r.pos++
+	}
+	if r.cur().kind != tIndent {
+		return r.done(n)
+	}
+	r.pos++
+	for r.cur().kind != tDedent && r.cur().kind != tEOF {
+		start := r.pos
+		if s := r.statement(); s != nil {
+			n.Kids = append(n.Kids, s)
+		}
+		if r.pos == start {
+			r.pos++
+		}
+	}
+	r.done(n)
+	if r.cur().kind == tDedent {
+		r.pos++
+	}
+	return n
+}
+
+func (r *reader) pyDef(off int32, flag uint16) *Node {
+	n := &Node{Kind: Func, Off: off, Flag: flag, Name: r.cur().text}
+	r.pos++
+	if r.isP("[") {
+		r.skipBalanced()
+	}
+	ps := &Node{Kind: Params, Off: r.cur().off}
+	if r.eatP("(") {
+		for !r.isP(")") && r.cur().kind != tEOF {
+			start := r.pos
+			p := &Node{Kind: Param, Off: r.cur().off, Kids: []*Node{nil, nil}}
+			if r.eatP("*") || r.eatP("**") {
+				p.Flag |= Rest
+			}
+			if r.cur().kind == tName {
+				p.Name = r.cur().text
+				r.pos++
+			}
+			if r.eatP(":") {
+				r.expr(1)
+			}
+			if r.eatP("=") {
+				p.Kids[0] = r.expr(1)
+			}
+			if p.Name != "" {
+				ps.Kids = append(ps.Kids, r.done(p))
+			}
+			if !r.eatP(",") && !r.isP(")") || r.pos == start {
+				r.skipBalanced()
+			}
+		}
+		r.eatP(")")
+	}
+	r.done(ps)
+	if r.eatP("->") {
+		r.expr(1)
+	}
+	n.Kids = []*Node{ps, r.suite()}
+	return r.done(n)
+}
+
+func (r *reader) dottedName() string {
+	name := ""
+	for {
+		t := r.cur()
+		if t.kind == tPunct && (t.text == "." || t.text == "...") || t.kind == tName && t.text != "import" && t.text != "as" {
+			name += t.text
+			r.pos++
+			continue
+		}
+		return name
+	}
+}
+
+func (r *reader) pyImport() *Node {
+	r.pos++
+	group := &Node{Kind: Block, Off: r.cur().off}
+	for {
+		n := &Node{Kind: Import, Off: r.cur().off}
+		n.Name = r.dottedName()
+		if n.Name == "" {
+			break
+		}
+		r.done(n)
+		m := &Node{Kind: ImportName, Name: "*", Flag: TopName, Off: n.Off, End: n.End}
+		m.Alias = n.Name
+		for i := range len(n.Name) {
+			if n.Name[i] == '.' {
+				m.Alias = n.Name[:i]
+				break
+			}
+		}
+		if r.eatN("as") {
+			m.Alias, m.Flag = r.cur().text, 0
+			r.pos++
+		}
+		n.Kids = []*Node{m}
+		group.Kids = append(group.Kids, n)
+		if !r.eatP(",") {
+			break
+		}
+	}
+	r.lineEnd()
+	if len(group.Kids) == 1 {
+		return group.Kids[0]
+	}
+	return r.done(group)
+}
+
+func (r *reader) pyFrom() *Node {
+	r.pos++
+	n := &Node{Kind: Import, Off: r.cur().off}
+	n.Name = r.dottedName()
+	r.done(n)
+	r.eatN("import")
+	r.eatP("(")
+	for {
+		t := r.cur()
+		if t.kind != tName && !r.isP("*") {
+			break
+		}
+		r.pos++
+		m := &Node{Kind: ImportName, Name: t.text, Alias: t.text, Off: t.off, End: t.end}
+		if t.text == "*" {
+			m.Flag |= Star
+		}
+		if r.eatN("as") {
+			m.Alias = r.cur().text
+			r.pos++
+		}
+		n.Kids = append(n.Kids, m)
+		if !r.eatP(",") {
+			break
+		}
+	}
+	r.eatP(")")
+	r.lineEnd()
+	return n
+}
+
+// pyMatch reads a match statement; nil when `match` is a plain name here.
+func (r *reader) pyMatch() *Node {
+	saved := r.pos
+	n := &Node{Kind: Switch, Off: r.cur().off}
+	if t := r.at(1); t.kind == tPunct && t.text != "(" && t.text != "[" && t.text != "{" && t.text != "-" || t.kind == tNewline {
+		return nil
+	}
+	r.pos++
+	subject := r.sequence()
+	if !r.isP(":") || r.at(1).kind != tNewline {
+		r.pos = saved
+		return nil
+	}
+	n.Kids = []*Node{subject}
+	r.pos += 2
+	if r.cur().kind == tIndent {
+		r.pos++
+	}
+	for r.isN("case") {
+		for !r.isP(":") && r.cur().kind != tNewline && r.cur().kind != tEOF {
+			r.skipBalanced()
+		}
+		n.Kids = append(n.Kids, r.suite())
+	}
+	if r.cur().kind == tDedent {
+		r.pos++
+	}
+	return r.done(n)
+}

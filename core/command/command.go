@@ -1,0 +1,318 @@
+// Package command reads command lines as a shell would and follows them,
+// through wrappers, package scripts and shell scripts of the tree, to the
+// program that ends up running, its flags and the file or module that it
+// loads. It runs nothing.
+package command
+
+import (
+	"encoding/json"
+	"errors"
+	"path"
+	"strings"
+
+	"mvdan.cc/sh/v3/syntax"
+
+	"ubique/core/place"
+	"ubique/core/value"
+)
+
+// Word is one word of a command line.
+type Word struct {
+	Value  *value.Value // what it comes to
+	Text   string       // as it is when it is literal, else as written
+	At     place.Span
+	Bare   bool // not quoted: an empty value makes the word vanish
+	Single bool // in single quotes or in an exec form: nothing is expanded
+}
+
+// Literal reports whether the word is plain text.
+func (w Word) Literal() bool { return w.Value != nil && w.Value.Kind == value.Str }
+
+// Assign is a variable that is set for a command.
+type Assign struct {
+	Name  string
+	Value *value.Value
+	At    place.Span
+}
+
+// Simple is one simple command.
+type Simple struct {
+	Env        []Assign
+	Words      []Word
+	Background bool
+	Piped      bool // its output goes into another program
+	Guarded    bool // in a branch or a loop of a script
+	At         place.Span
+}
+
+// Line is a command line that has been parsed.
+type Line struct {
+	Commands []Simple
+	Exec     bool // an exec form: no shell reads it
+}
+
+// origin maps places in the text of a command to places in its file. The
+// text stands at one place (a line of a process file, a string in JSON) or is
+// itself a file.
+type origin struct {
+	at   place.Span
+	file bool
+}
+
+func (o origin) span(pos, end syntax.Pos) place.Span {
+	if !pos.IsValid() {
+		return o.at
+	}
+	if o.file {
+		return place.Span{File: o.at.File, Line: int(pos.Line()), Col: int(pos.Col()), EndLine: int(end.Line()), EndCol: int(end.Col())}
+	}
+	if pos.Line() != 1 || end.Line() != 1 {
+		return o.at
+	}
+	s := o.at
+	s.Col += int(pos.Col()) - 1
+	s.EndLine, s.EndCol = s.Line, o.at.Col+int(end.Col())-1
+	return s
+}
+
+// Parse reads a command line as POSIX sh and bash do. The place is that of
+// its first character.
+func Parse(text string, at place.Span) (Line, error) { return parse(text, origin{at: at}) }
+
+// ParseFile reads a shell script.
+func ParseFile(name, text string) (Line, error) {
+	return parse(text, origin{at: place.Whole(name), file: true})
+}
+
+// ParseExec makes a command of words that no shell reads: an exec form.
+func ParseExec(words []string, at []place.Span) Line {
+	var c Simple
+	for i, w := range words {
+		c.Words = append(c.Words, Word{Value: value.Text(w, at[i]), Text: w, At: at[i], Single: true})
+	}
+	if len(at) > 0 {
+		c.At = at[0]
+	}
+	return Line{Commands: []Simple{c}, Exec: true}
+}
+
+// Strings reads a JSON list of strings, the exec form of container files.
+func Strings(text string) ([]string, bool) {
+	var list []string
+	err := json.Unmarshal([]byte(text), &list)
+	return list, err == nil
+}
+
+const maxLine = 1 << 16
+
+func parse(text string, o origin) (Line, error) {
+	if len(text) > maxLine {
+		return Line{}, errors.New("the command is too long to be read")
+	}
+	p := syntax.NewParser(syntax.Variant(syntax.LangBash))
+	f, err := p.Parse(strings.NewReader(text), "")
+	if err != nil {
+		return Line{}, err
+	}
+	r := &lineReader{o: o}
+	for _, s := range f.Stmts {
+		r.stmt(s, false)
+	}
+	return Line{Commands: r.list}, nil
+}
+
+type lineReader struct {
+	o    origin
+	list []Simple
+	vars map[string]*value.Value
+}
+
+func (r *lineReader) stmt(s *syntax.Stmt, guarded bool) {
+	if s == nil {
+		return
+	}
+	before := len(r.list)
+	r.command(s.Cmd, guarded)
+	if s.Background {
+		for i := before; i < len(r.list); i++ {
+			r.list[i].Background = true
+		}
+	}
+}
+
+func (r *lineReader) stmts(list []*syntax.Stmt, guarded bool) {
+	for _, s := range list {
+		r.stmt(s, guarded)
+	}
+}
+
+func (r *lineReader) command(c syntax.Command, guarded bool) {
+	switch c := c.(type) {
+	case *syntax.CallExpr:
+		s := Simple{At: r.o.span(c.Pos(), c.End()), Guarded: guarded}
+		for _, a := range c.Assigns {
+			if a.Name == nil {
+				continue
+			}
+			v := value.Text("", r.o.at)
+			if a.Value != nil {
+				v = r.word(a.Value).Value
+			}
+			s.Env = append(s.Env, Assign{a.Name.Value, v, r.o.span(a.Pos(), a.End())})
+			if len(c.Args) == 0 && !guarded {
+				if r.vars == nil {
+					r.vars = map[string]*value.Value{}
+				}
+				r.vars[a.Name.Value] = v
+			}
+		}
+		for _, w := range c.Args {
+			s.Words = append(s.Words, r.word(w))
+		}
+		if len(s.Words) > 0 || len(s.Env) > 0 {
+			r.list = append(r.list, s)
+		}
+	case *syntax.BinaryCmd:
+		before := len(r.list)
+		r.stmt(c.X, guarded)
+		if c.Op == syntax.Pipe || c.Op == syntax.PipeAll {
+			for i := before; i < len(r.list); i++ {
+				r.list[i].Piped = true
+			}
+			last := len(r.list)
+			r.stmt(c.Y, guarded)
+			// The first program of a pipe is the one that matters here.
+			r.list = append(append([]Simple(nil), r.list[last:]...), r.list[:last]...)
+			return
+		}
+		r.stmt(c.Y, guarded || c.Op == syntax.OrStmt)
+	case *syntax.Subshell:
+		r.stmts(c.Stmts, guarded)
+	case *syntax.Block:
+		r.stmts(c.Stmts, guarded)
+	case *syntax.IfClause:
+		for x := c; x != nil; x = x.Else {
+			r.stmts(x.Then, true)
+		}
+	case *syntax.WhileClause:
+		r.stmts(c.Do, true)
+	case *syntax.ForClause:
+		r.stmts(c.Do, true)
+	case *syntax.CaseClause:
+		for _, i := range c.Items {
+			r.stmts(i.Stmts, true)
+		}
+	case *syntax.DeclClause:
+		s := Simple{At: r.o.span(c.Pos(), c.End()), Guarded: guarded}
+		for _, a := range c.Args {
+			if a.Name != nil && a.Value != nil {
+				v := r.word(a.Value).Value
+				s.Env = append(s.Env, Assign{a.Name.Value, v, r.o.span(a.Pos(), a.End())})
+				if r.vars == nil {
+					r.vars = map[string]*value.Value{}
+				}
+				if !guarded {
+					r.vars[a.Name.Value] = v
+				}
+			}
+		}
+		r.list = append(r.list, s)
+	case *syntax.TimeClause:
+		r.stmt(c.Stmt, guarded)
+	}
+}
+
+func (r *lineReader) word(w *syntax.Word) Word {
+	at := r.o.span(w.Pos(), w.End())
+	v, bare, single := r.parts(w.Parts, at)
+	var b strings.Builder
+	if v.Kind == value.Str {
+		b.WriteString(v.Text)
+	} else {
+		_ = syntax.NewPrinter().Print(&b, w)
+	}
+	return Word{Value: v, Text: b.String(), At: at, Bare: bare, Single: single}
+}
+
+func (r *lineReader) parts(parts []syntax.WordPart, at place.Span) (v *value.Value, bare, single bool) {
+	var list []*value.Value
+	bare = true
+	for _, p := range parts {
+		switch p := p.(type) {
+		case *syntax.Lit:
+			list = append(list, value.Text(unescape(p.Value), at))
+		case *syntax.SglQuoted:
+			bare, single = false, true
+			list = append(list, value.Text(p.Value, at))
+		case *syntax.DblQuoted:
+			bare = false
+			v, _, _ := r.parts(p.Parts, at)
+			list = append(list, v)
+		case *syntax.ParamExp:
+			list = append(list, r.param(p, at))
+		default:
+			list = append(list, value.NotKnown("what a command prints", at))
+		}
+	}
+	if len(list) == 0 {
+		return value.Text("", at), bare, single
+	}
+	return value.Concat(list...), bare, single
+}
+
+func unescape(s string) string {
+	if !strings.Contains(s, `\`) {
+		return s
+	}
+	var b strings.Builder
+	for i := 0; i < len(s); i++ {
+		if s[i] == '\\' && i+1 < len(s) {
+			i++
+			if s[i] == '\n' {
+				continue
+			}
+		}
+		b.WriteByte(s[i])
+	}
+	return b.String()
+}
+
+// param reads $X, ${X}, ${X:-y}, ${X-y}, ${X:=y} and ${X:?}.
+func (r *lineReader) param(p *syntax.ParamExp, at place.Span) *value.Value {
+	at = r.o.span(p.Pos(), p.End())
+	name := p.Param.Value
+	var v *value.Value
+	if set, ok := r.vars[name]; ok {
+		v = set
+	} else if name == "" || strings.ContainsAny(name[:1], "0123456789@*#?$!-") {
+		return value.NotKnown("the arguments of a script", at)
+	} else {
+		v = value.Variable(name, value.ReadsEmpty, at)
+	}
+	if p.Exp == nil {
+		if p.Length || p.Repl != nil || p.Slice != nil || p.Index != nil {
+			return value.NotKnown("a part of $"+name, at)
+		}
+		return v
+	}
+	def := value.Text("", at)
+	if p.Exp.Word != nil {
+		def, _, _ = r.parts(p.Exp.Word.Parts, at)
+	}
+	switch p.Exp.Op {
+	case syntax.DefaultUnsetOrNull, syntax.AssignUnsetOrNull:
+		return value.Or(v, def, at)
+	case syntax.DefaultUnset, syntax.AssignUnset:
+		u := value.Or(v, def, at)
+		u.Text = "unset"
+		return u
+	case syntax.ErrorUnset, syntax.ErrorUnsetOrNull:
+		w := *v
+		w.Unset = value.Raises
+		return &w
+	}
+	return value.NotKnown("a part of $"+name, at)
+}
+
+// Base is the name of a program without its folder.
+func Base(s string) string { return path.Base(s) }

@@ -1,0 +1,626 @@
+package command
+
+import (
+	"path"
+	"strings"
+
+	"ubique/core/place"
+	"ubique/core/source"
+	"ubique/core/value"
+)
+
+// Script is a named command of a manifest.
+type Script struct {
+	Text string
+	At   place.Span // of the text inside its quotes
+}
+
+// Context is where a command is run.
+type Context struct {
+	Tree    *source.Tree
+	Dir     string                                     // the folder it runs in, within the tree
+	Scripts func(dir, name string) (Script, bool)      // package scripts
+	InImage func(path string) (inTree string, ok bool) // paths inside an image, nil elsewhere
+}
+
+// Final is the program that ends up running.
+type Final struct {
+	Program  string // its name without folder
+	Known    *Program
+	Path     string // as named: may be a path
+	Args     []Word
+	Env      []Assign
+	Dir      string
+	At       place.Span // of the program's name
+	Steps    []value.Step
+	Via      string // the interpreter, for python -m NAME
+	Manager  string // a process manager around it: nodemon, pm2
+	Wrapped  []Via  // programs on the way that must be there too
+	Watching *Word  // a word that makes it watch, reload or open a debugger
+	Fetched  bool   // npx and its like fetch it when it is not there
+	Back     bool   // it is sent to the background
+	Exec     bool   // no shell expands its words
+	Missing  *Missing
+	Reason   string // why it could not be followed further
+	Before   []Final
+}
+
+// Via is a program on the way to the last one.
+type Via struct {
+	Name string
+	At   place.Span
+}
+
+// Missing is something on the way that is not there.
+type Missing struct {
+	Kind string // script, file
+	Name string
+	At   place.Span
+}
+
+const maxFollow = 12
+
+// Follow goes from a command line to the program that ends up running.
+func Follow(line Line, c Context) Final { return follow(line, c, nil, nil, 0) }
+
+func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) Final {
+	if depth > maxFollow {
+		return Final{Reason: "the command leads from script to script without an end", Steps: steps}
+	}
+	dir := c.Dir
+	var finals []Final
+	back := -1
+	for _, s := range line.Commands {
+		if len(s.Words) == 0 {
+			env = append(env[:len(env):len(env)], s.Env...)
+			continue
+		}
+		if s.Words[0].Text == "export" || s.Words[0].Text == "set" || s.Words[0].Text == "source" || s.Words[0].Text == "." || s.Words[0].Text == "echo" || s.Words[0].Text == "trap" || s.Words[0].Text == "wait" || s.Words[0].Text == "true" || s.Words[0].Text == "sleep" || s.Words[0].Text == ":" || s.Words[0].Text == "printf" {
+			continue
+		}
+		if s.Words[0].Text == "cd" && len(s.Words) > 1 && s.Words[1].Literal() {
+			to := s.Words[1].Text
+			if c.InImage != nil && strings.HasPrefix(to, "/") {
+				if p, ok := c.InImage(to); ok {
+					dir = p
+				}
+				continue
+			}
+			if p, ok := source.Join(dir, to); ok {
+				dir = p
+			}
+			continue
+		}
+		sub := c
+		sub.Dir = dir
+		f := simple(s.Words, sub, append(env[:len(env):len(env)], s.Env...), steps, line.Exec, depth)
+		f.Back = f.Back || s.Background
+		if s.Background {
+			back = len(finals)
+		}
+		finals = append(finals, f)
+	}
+	if len(finals) == 0 {
+		return Final{Reason: "an empty command", Steps: steps}
+	}
+	last := len(finals) - 1
+	if back >= 0 && back > last {
+		last = back
+	}
+	f := finals[last]
+	f.Before = append(append([]Final(nil), finals[:last]...), f.Before...)
+	return f
+}
+
+// simple follows one simple command.
+func simple(words []Word, c Context, env []Assign, steps []value.Step, exec bool, depth int) Final {
+	if len(words) == 0 {
+		return Final{Reason: "an empty command", Steps: steps}
+	}
+	w := words[0]
+	f := Final{Path: w.Text, At: w.At, Args: words[1:], Env: env, Dir: c.Dir, Steps: steps, Exec: exec}
+	if depth > maxFollow {
+		f.Reason = "the command leads from script to script without an end"
+		return f
+	}
+	if !w.Literal() {
+		f.Reason = "the program is named by " + w.Text
+		return f
+	}
+	name := Base(w.Text)
+	f.Program = name
+	if flags, ok := wrappers[name]; ok {
+		return wrapped(name, flags, words, c, env, steps, exec, depth)
+	}
+	switch name {
+	case "npm", "pnpm", "yarn", "bun":
+		if g, ok := packageRun(name, words, c, env, steps, exec, depth); ok {
+			return g
+		}
+	case "poetry", "pipenv", "uv", "pdm", "hatch", "rye":
+		if i := index(words, "run"); i > 0 && i+1 < len(words) {
+			rest := words[i+1:]
+			for len(rest) > 1 && strings.HasPrefix(rest[0].Text, "-") && rest[0].Text != "-m" {
+				rest = rest[1:]
+			}
+			if rest[0].Text == "-m" || strings.HasSuffix(rest[0].Text, ".py") {
+				rest = append([]Word{{Value: value.Text("python", w.At), Text: "python", At: w.At}}, rest...)
+			}
+			return simple(rest, c, env, steps, exec, depth+1)
+		}
+	case "nodemon", "ts-node-dev":
+		f.Known = Lookup(name)
+		f.Manager = name
+		if i := flagIndex(words, "--exec", "-x"); i > 0 {
+			if line, err := Parse(words[i].Text, words[i].At); err == nil {
+				g := follow(line, c, env, steps, depth+1)
+				g.Manager, g.Wrapped = name, append(g.Wrapped, Via{name, w.At})
+				return g
+			}
+		}
+		return f
+	case "pm2", "pm2-runtime", "forever":
+		f.Manager = name
+		f.Known = Lookup(name)
+		if len(f.Args) > 0 && f.Args[0].Text == "start" {
+			f.Args = f.Args[1:]
+		}
+		return f
+	case "concurrently", "npm-run-all", "run-p", "run-s":
+		f.Known = Lookup(name)
+		f.Reason = name + " starts several programs"
+		return f
+	}
+	if shells[name] {
+		return shell(words, c, env, steps, depth)
+	}
+	if strings.HasSuffix(name, ".sh") || strings.Contains(w.Text, "/") && Lookup(name) == nil {
+		if p, ok := c.locate(w.Text); ok && c.Tree.Has(p) {
+			if g, ok := scriptFile(p, w, words[1:], c, env, steps, depth); ok {
+				return g
+			}
+		} else if strings.HasPrefix(w.Text, "./") || strings.HasSuffix(name, ".sh") || strings.HasSuffix(name, ".py") {
+			f.Missing = &Missing{"file", w.Text, w.At}
+			return f
+		}
+	}
+	f.Known = Lookup(name)
+	if f.Known != nil && f.Known.Name == "python" {
+		return python(f)
+	}
+	if f.Known != nil {
+		f.Watching = watching(f)
+	}
+	return f
+}
+
+func watching(f Final) *Word {
+	for i, a := range f.Args {
+		flag, _, _ := strings.Cut(a.Text, "=")
+		if f.Known.WatchIn != "" && strings.HasPrefix(flag, "-") && strings.Contains(f.Known.WatchIn, " "+flag+" ") {
+			return &f.Args[i]
+		}
+		if f.Known.Target == FileTarget && !strings.HasPrefix(flag, "-") {
+			if f.Known.Name == "tsx" && a.Text == "watch" {
+				return &f.Args[i]
+			}
+			if i == 0 || !takesValue(f.Known, f.Args[i-1].Text) {
+				break // what follows the file is for the program
+			}
+		}
+	}
+	return nil
+}
+
+// locate turns a path of the command into a path of the tree.
+func (c Context) locate(p string) (string, bool) {
+	if strings.HasPrefix(p, "/") {
+		if c.InImage != nil {
+			return c.InImage(p)
+		}
+		return "", false
+	}
+	return source.Join(c.Dir, p)
+}
+
+// Locate turns a path that the program is given into a path of the tree.
+func (f Final) Locate(p string, c Context) (string, bool) {
+	c.Dir = f.Dir
+	return c.locate(p)
+}
+
+func index(words []Word, text string) int {
+	for i, w := range words {
+		if w.Text == text {
+			return i
+		}
+	}
+	return -1
+}
+
+// flagIndex gives the index of the value of a flag.
+func flagIndex(words []Word, names ...string) int {
+	for i, w := range words {
+		for _, n := range names {
+			if w.Text == n && i+1 < len(words) {
+				return i + 1
+			}
+		}
+	}
+	return -1
+}
+
+func wrapped(name, flags string, words []Word, c Context, env []Assign, steps []value.Step, exec bool, depth int) Final {
+	first := words[0]
+	rest := words[1:]
+	if flags == "\x02" { // everything up to -- is for the wrapper
+		if i := index(rest, "--"); i >= 0 {
+			rest = rest[i+1:]
+		}
+	} else {
+		if flags == "\x01" && len(rest) > 0 {
+			rest = rest[1:]
+		}
+		for len(rest) > 0 && strings.HasPrefix(rest[0].Text, "-") {
+			if rest[0].Text == "--" {
+				rest = rest[1:]
+				break
+			}
+			if name == "npx" && rest[0].Text == "-c" && len(rest) > 1 {
+				if line, err := Parse(rest[1].Text, rest[1].At); err == nil {
+					return follow(line, c, env, steps, depth+1)
+				}
+			}
+			n := 1
+			if strings.Contains(flags, " "+rest[0].Text+" ") && len(rest) > 1 {
+				n = 2
+			}
+			rest = rest[n:]
+		}
+		for len(rest) > 0 { // NAME=value before the command
+			k, v, ok := strings.Cut(rest[0].Text, "=")
+			if !ok || strings.HasPrefix(k, "-") || strings.ContainsAny(k, "/ ") || name == "npx" {
+				break
+			}
+			val := rest[0].Value
+			if rest[0].Literal() {
+				val = value.Text(v, rest[0].At)
+			}
+			env = append(env[:len(env):len(env)], Assign{k, val, rest[0].At})
+			rest = rest[1:]
+		}
+	}
+	if len(rest) == 0 {
+		return Final{Program: name, Path: first.Text, At: first.At, Env: env, Dir: c.Dir, Steps: steps, Reason: name + " is given nothing to run"}
+	}
+	if name == "npx" || name == "bunx" {
+		rest = append([]Word(nil), rest...)
+		if i := strings.LastIndexByte(rest[0].Text, '@'); i > 0 { // npx serve@14
+			rest[0].Text = rest[0].Text[:i]
+			rest[0].Value = value.Text(rest[0].Text, rest[0].At)
+		}
+	}
+	if p := Lookup(name); name == "dotenv" && p != nil && index(words, "--") < 0 {
+		rest = words[len(words)-len(rest):]
+	}
+	f := simple(rest, c, env, steps, exec, depth+1)
+	f.Fetched = f.Fetched || name == "npx" || name == "bunx"
+	if Lookup(name) != nil || name == "cross-env-shell" {
+		f.Wrapped = append([]Via{{strings.TrimSuffix(name, "-shell"), first.At}}, f.Wrapped...)
+	}
+	return f
+}
+
+// packageRun follows npm start, npm run X, yarn X and their like.
+func packageRun(name string, words []Word, c Context, env []Assign, steps []value.Step, exec bool, depth int) (Final, bool) {
+	dir := c.Dir
+	rest := words[1:]
+	for len(rest) > 0 && strings.HasPrefix(rest[0].Text, "-") {
+		switch rest[0].Text {
+		case "--prefix", "-C", "--dir", "--cwd", "--filter", "-F", "-w", "--workspace":
+			if len(rest) > 1 {
+				if to, ok := source.Join(dir, rest[1].Text); ok && (c.Tree.HasDir(to)) {
+					dir = to
+				}
+				rest = rest[1:]
+			}
+		}
+		rest = rest[1:]
+	}
+	if len(rest) == 0 {
+		return Final{}, false
+	}
+	script := ""
+	args := rest[1:]
+	word := rest[0]
+	switch rest[0].Text {
+	case "start", "test", "stop", "restart":
+		script = rest[0].Text
+	case "run", "run-script":
+		for len(args) > 0 && strings.HasPrefix(args[0].Text, "-") {
+			if p, ok := flagDir(args, c); ok {
+				dir = p
+				args = args[1:]
+			}
+			args = args[1:]
+		}
+		if len(args) == 0 {
+			return Final{}, false
+		}
+		script, word, args = args[0].Text, args[0], args[1:]
+	case "exec", "x", "dlx":
+		for len(args) > 0 && strings.HasPrefix(args[0].Text, "-") {
+			args = args[1:]
+		}
+		if len(args) > 0 {
+			return simple(args, c, env, steps, exec, depth+1), true
+		}
+	case "install", "ci", "add", "i", "build":
+		if name == "npm" || name == "pnpm" || name == "bun" {
+			return Final{}, false
+		}
+		script = rest[0].Text
+	default:
+		if name == "npm" {
+			return Final{}, false
+		}
+		script = rest[0].Text
+	}
+	sub := c
+	sub.Dir = dir
+	if c.Scripts == nil {
+		return Final{}, false
+	}
+	s, ok := c.Scripts(dir, script)
+	if !ok {
+		if name == "bun" && strings.ContainsAny(script, "./") {
+			return Final{}, false
+		}
+		if (name == "yarn" || name == "pnpm" || name == "bun") && Lookup(script) != nil {
+			return simple(append([]Word{word}, args...), sub, env, steps, exec, depth+1), true
+		}
+		if script == "start" && name == "npm" && c.Tree.Has(path.Join(dir, "server.js")) {
+			at := word.At
+			node := []Word{{Value: value.Text("node", at), Text: "node", At: at}, {Value: value.Text("server.js", at), Text: "server.js", At: at}}
+			return simple(node, sub, env, steps, exec, depth+1), true
+		}
+		f := Final{Program: name, Path: words[0].Text, At: words[0].At, Env: env, Dir: dir, Steps: steps}
+		if script == "install" {
+			return Final{}, false
+		}
+		f.Missing = &Missing{"script", script, word.At}
+		return f, true
+	}
+	line, err := Parse(s.Text, s.At)
+	if err != nil {
+		return Final{Program: name, Path: words[0].Text, At: s.At, Dir: dir, Steps: steps, Reason: "the script " + script + " could not be read: " + err.Error()}, true
+	}
+	if i := index(args, "--"); i >= 0 {
+		args = append(append([]Word(nil), args[:i]...), args[i+1:]...)
+	}
+	if n := len(line.Commands); n > 0 && len(args) > 0 {
+		line.Commands[n-1].Words = append(append([]Word(nil), line.Commands[n-1].Words...), args...)
+	}
+	var before []Final
+	if pre, ok := c.Scripts(dir, "pre"+script); ok && name != "pnpm" {
+		if l, err := Parse(pre.Text, pre.At); err == nil {
+			p := follow(l, sub, env, steps, depth+1)
+			before = append(p.Before, p)
+			before[len(before)-1].Before = nil
+		}
+	}
+	steps = append(steps[:len(steps):len(steps)], value.Step{At: s.At, Note: "script " + script + ": " + s.Text})
+	f := follow(line, sub, env, steps, depth+1)
+	f.Before = append(before, f.Before...)
+	return f, true
+}
+
+func flagDir(args []Word, c Context) (string, bool) {
+	if (args[0].Text == "--prefix" || args[0].Text == "-C") && len(args) > 1 {
+		return source.Join(c.Dir, args[1].Text)
+	}
+	return "", false
+}
+
+// shell follows `sh FILE` and `sh -c COMMAND`.
+func shell(words []Word, c Context, env []Assign, steps []value.Step, depth int) Final {
+	f := Final{Program: Base(words[0].Text), Path: words[0].Text, At: words[0].At, Env: env, Dir: c.Dir, Steps: steps}
+	for i := 1; i < len(words); i++ {
+		w := words[i]
+		if strings.HasPrefix(w.Text, "-") {
+			if strings.HasSuffix(w.Text, "c") && !strings.HasPrefix(w.Text, "--") && i+1 < len(words) {
+				cmd := words[i+1]
+				text := cmd.Text
+				at := cmd.At
+				if cmd.Value != nil && cmd.Value.Kind == value.Str {
+					text = cmd.Value.Text
+				} else {
+					text = strings.Trim(text, `"`)
+				}
+				line, err := Parse(text, at)
+				if err != nil {
+					f.Reason = "the command could not be read: " + err.Error()
+					return f
+				}
+				return follow(line, c, env, steps, depth+1)
+			}
+			continue
+		}
+		if p, ok := c.locate(w.Text); ok {
+			if !c.Tree.Has(p) {
+				f.Missing = &Missing{"file", w.Text, w.At}
+				return f
+			}
+			if g, ok := scriptFile(p, w, words[i+1:], c, env, steps, depth); ok {
+				return g
+			}
+		}
+		break
+	}
+	f.Reason = "what the shell is given could not be read"
+	return f
+}
+
+// scriptFile follows a shell script of the tree.
+func scriptFile(p string, w Word, args []Word, c Context, env []Assign, steps []value.Step, depth int) (Final, bool) {
+	file, err := c.Tree.Code(p)
+	if err != nil {
+		return Final{}, false
+	}
+	text := string(file.Data)
+	first, _, _ := strings.Cut(text, "\n")
+	if strings.HasPrefix(first, "#!") && !strings.Contains(first, "sh") {
+		for _, in := range []string{"python", "node"} {
+			if strings.Contains(first, in) {
+				word := Word{Value: value.Text(in, w.At), Text: in, At: w.At}
+				return simple(append([]Word{word, w}, args...), c, env, steps, false, depth+1), true
+			}
+		}
+		return Final{}, false
+	}
+	if strings.IndexByte(text, 0) >= 0 {
+		return Final{}, false
+	}
+	line, err := ParseFile(p, strings.ReplaceAll(text, "\r\n", "\n"))
+	if err != nil {
+		return Final{Program: Base(p), Path: p, At: w.At, Dir: c.Dir, Steps: steps, Reason: p + " could not be read as a shell script: " + err.Error()}, true
+	}
+	// `exec "$@"` hands over to the arguments.
+	if n := len(line.Commands); n > 0 {
+		last := line.Commands[n-1].Words
+		if len(last) > 0 && strings.Contains(last[len(last)-1].Text, "$@") && len(args) > 0 {
+			return simple(args, c, env, append(steps[:len(steps):len(steps)], value.Step{At: line.Commands[n-1].At, Note: "hands over to its arguments"}), false, depth+1), true
+		}
+	}
+	at := place.Span{File: p, Line: 1, Col: 1, EndLine: 1, EndCol: 1}
+	if n := len(line.Commands); n > 0 {
+		at = line.Commands[n-1].At
+	}
+	steps = append(steps[:len(steps):len(steps)], value.Step{At: at, Note: "run by " + p})
+	return follow(line, c, env, steps, depth+1), true
+}
+
+// python looks at what an interpreter is given: -m MODULE or a file.
+func python(f Final) Final {
+	for i := 0; i < len(f.Args); i++ {
+		a := f.Args[i]
+		switch {
+		case a.Text == "-m" && i+1 < len(f.Args):
+			m := f.Args[i+1]
+			f.Via = f.Program
+			f.Program, f.Path, f.At = m.Text, m.Text, m.At
+			f.Known = Lookup(m.Text)
+			f.Args = f.Args[i+2:]
+			if f.Known == nil {
+				f.Args = append([]Word{m}, f.Args...)
+			} else {
+				f.Watching = watching(f)
+			}
+			return f
+		case strings.HasPrefix(a.Text, "-"):
+			if a.Text == "-W" || a.Text == "-X" {
+				i++
+			}
+			if a.Text == "-c" {
+				f.Reason = "a program on the command line"
+				return f
+			}
+		default:
+			f.Args = f.Args[i:]
+			return f
+		}
+	}
+	f.Args = nil
+	return f
+}
+
+func takesValue(p *Program, flag string) bool {
+	return strings.HasPrefix(flag, "-") && !strings.Contains(flag, "=") && strings.Contains(p.Values, " "+flag+" ")
+}
+
+// Flag gives the value of the last of the named flags: --flag value,
+// --flag=value, -fvalue. missing is true when the flag ends the command.
+func (f Final) Flag(names ...string) (w Word, ok, missing bool) {
+	all := f.Flags(names...)
+	if len(all) == 0 {
+		return Word{}, false, false
+	}
+	w = all[len(all)-1]
+	return w, true, w.Value == nil
+}
+
+// Flags gives the values of all occurrences of the named flags. A flag at the
+// end of the command has no Value.
+func (f Final) Flags(names ...string) []Word {
+	var list []Word
+	for i := 0; i < len(f.Args); i++ {
+		a := f.Args[i]
+		if a.Text == "--" {
+			break
+		}
+		for _, n := range names {
+			if a.Text == n {
+				if i+1 < len(f.Args) {
+					list = append(list, f.Args[i+1])
+				} else {
+					list = append(list, Word{At: a.At, Text: a.Text})
+				}
+				break
+			}
+			if strings.HasPrefix(n, "--") && strings.HasPrefix(a.Text, n+"=") || len(n) == 2 && n[0] == '-' && n[1] != '-' && len(a.Text) > 2 && strings.HasPrefix(a.Text, n) && !strings.HasPrefix(a.Text, "--") {
+				cut := len(n)
+				if strings.HasPrefix(n, "--") || a.Text[2] == '=' {
+					cut = len(n)
+					if a.Text[cut] == '=' {
+						cut++
+					}
+				}
+				w := a
+				w.Text = a.Text[cut:]
+				w.Value = dropPrefix(a.Value, cut)
+				w.At.Col += len([]rune(a.Text[:cut]))
+				w.Bare = false
+				list = append(list, w)
+				break
+			}
+		}
+	}
+	return list
+}
+
+// dropPrefix takes the first n bytes off a value that begins with text.
+func dropPrefix(v *value.Value, n int) *value.Value {
+	if v.Kind == value.Str {
+		return value.Text(v.Text[min(n, len(v.Text)):], v.At)
+	}
+	if v.Kind == value.Op && v.Text == "concat" && len(v.Kids) > 0 && v.Kids[0].Kind == value.Str && len(v.Kids[0].Text) >= n {
+		rest := append([]*value.Value(nil), v.Kids[1:]...)
+		if head := v.Kids[0].Text[n:]; head != "" {
+			rest = append([]*value.Value{value.Text(head, v.At)}, rest...)
+		}
+		return value.Concat(rest...)
+	}
+	return v
+}
+
+// Free gives the arguments that are neither flags nor their values.
+func (f Final) Free() []Word {
+	var list []Word
+	for i := 0; i < len(f.Args); i++ {
+		a := f.Args[i]
+		if a.Text == "--" {
+			return append(list, f.Args[i+1:]...)
+		}
+		if strings.HasPrefix(a.Text, "-") && len(a.Text) > 1 {
+			if f.Known != nil && takesValue(f.Known, a.Text) {
+				i++
+			}
+			continue
+		}
+		list = append(list, a)
+		if f.Known != nil && f.Known.Target == FileTarget {
+			return append(list, f.Args[i+1:]...) // the rest is for the file
+		}
+	}
+	return list
+}

@@ -1,0 +1,126 @@
+package command
+
+// TargetKind says what a program is given to load.
+type TargetKind uint8
+
+// The kinds of targets.
+const (
+	NoTarget TargetKind = iota
+	FileTarget
+	CallableTarget // module:callable
+	FolderTarget
+)
+
+// Program is what is known of a program that start commands name. Facts are
+// from the programs' own help texts and documentation, read 2026-11.
+type Program struct {
+	Name     string
+	Runtime  string     // node or python
+	Packages []string   // packages that give the program; none: it comes with the runtime
+	Target   TargetKind // what its first free argument is
+	Values   string     // flags that take a value, between spaces
+	Dev      string     // what it is, when it is a development server
+	Watch    string     // what it is, when it restarts on changes
+	WatchIn  string     // flags that watch, reload or open a debugger
+	Server   string     // the defaults to use for its listener, a key of the servers' table
+}
+
+var programList = []Program{
+	{Name: "node", Runtime: "node", Target: FileTarget, WatchIn: " --watch --inspect --inspect-brk --watch-path ", Values: " -r --require --import --loader --experimental-loader --env-file --env-file-if-exists -e --eval -p --print --title -C --conditions --max-old-space-size --stack-size "},
+	{Name: "bun", Runtime: "bun", Target: FileTarget, WatchIn: " --watch --hot ", Values: " --port --env-file --cwd "},
+	{Name: "deno", Runtime: "deno", Target: FileTarget},
+	{Name: "ts-node", Runtime: "node", Packages: []string{"ts-node"}, Target: FileTarget, Values: " -P --project -r --require "},
+	{Name: "ts-node-esm", Runtime: "node", Packages: []string{"ts-node"}, Target: FileTarget},
+	{Name: "tsx", Runtime: "node", Packages: []string{"tsx"}, Target: FileTarget, Values: " --tsconfig --env-file ", WatchIn: " --inspect --watch "},
+	{Name: "babel-node", Runtime: "node", Packages: []string{"@babel/node"}, Target: FileTarget, Dev: "compiles in memory and is for development only"},
+	{Name: "nodemon", Runtime: "node", Packages: []string{"nodemon"}, Target: FileTarget, Watch: "restarts on every change", Values: " -w --watch -e --ext -x --exec -i --ignore --delay --config --signal "},
+	{Name: "ts-node-dev", Runtime: "node", Packages: []string{"ts-node-dev"}, Target: FileTarget, Watch: "restarts on every change"},
+	{Name: "pm2-runtime", Runtime: "node", Packages: []string{"pm2"}, Target: FileTarget, Values: " -i --instances --name --env "},
+	{Name: "pm2", Runtime: "node", Packages: []string{"pm2"}, Target: FileTarget, Values: " -i --instances --name --env "},
+	{Name: "forever", Runtime: "node", Packages: []string{"forever"}, Target: FileTarget},
+	{Name: "vite", Runtime: "node", Packages: []string{"vite"}, Dev: "the development server of Vite", Values: " --port --host -c --config -m --mode --base ", Server: "vite"},
+	{Name: "next", Runtime: "node", Packages: []string{"next"}, Values: " -p --port -H --hostname ", Server: "next"},
+	{Name: "nuxt", Runtime: "node", Packages: []string{"nuxt"}},
+	{Name: "webpack-dev-server", Runtime: "node", Packages: []string{"webpack-dev-server"}, Dev: "the development server of webpack"},
+	{Name: "webpack", Runtime: "node", Packages: []string{"webpack"}},
+	{Name: "react-scripts", Runtime: "node", Packages: []string{"react-scripts"}},
+	{Name: "ng", Runtime: "node", Packages: []string{"@angular/cli"}},
+	{Name: "nest", Runtime: "node", Packages: []string{"@nestjs/cli"}},
+	{Name: "fastify", Runtime: "node", Packages: []string{"fastify-cli"}, Target: FileTarget, Values: " -p --port -a --address -l --log-level -o --options ", Server: "fastify-cli"},
+	{Name: "serve", Runtime: "node", Packages: []string{"serve"}, Target: FolderTarget, Values: " -l --listen -p --port -c --config ", Server: "serve"},
+	{Name: "http-server", Runtime: "node", Packages: []string{"http-server"}, Target: FolderTarget, Values: " -p --port -a -c -P --proxy ", Server: "http-server"},
+	{Name: "tsc", Runtime: "node", Packages: []string{"typescript"}},
+	{Name: "concurrently", Runtime: "node", Packages: []string{"concurrently"}},
+	{Name: "cross-env", Runtime: "node", Packages: []string{"cross-env"}},
+	{Name: "dotenv", Runtime: "node", Packages: []string{"dotenv-cli"}},
+	{Name: "env-cmd", Runtime: "node", Packages: []string{"env-cmd"}},
+	{Name: "json-server", Runtime: "node", Packages: []string{"json-server"}, Dev: "a stand-in for development"},
+
+	{Name: "python", Runtime: "python", Target: FileTarget, Values: " -m -c -W -X "},
+	{Name: "gunicorn", Runtime: "python", Packages: []string{"gunicorn"}, Target: CallableTarget, WatchIn: " --reload --spew ", Server: "gunicorn",
+		Values: " -b --bind -w --workers -k --worker-class --threads -t --timeout -c --config --log-level --access-logfile --error-logfile --log-file -n --name --chdir -e --env --max-requests --max-requests-jitter --keep-alive --graceful-timeout --worker-tmp-dir --worker-connections --forwarded-allow-ips --limit-request-line -p --pid -u --user -g --group -m --umask --access-logformat --statsd-host --certfile --keyfile --pythonpath --backlog --log-config --paste --reload-extra-file --proxy-allow-from "},
+	{Name: "uvicorn", Runtime: "python", Packages: []string{"uvicorn"}, Target: CallableTarget, WatchIn: " --reload ", Server: "uvicorn",
+		Values: " --host --port --uds --fd --reload-dir --reload-include --reload-exclude --reload-delay --workers --loop --http --ws --lifespan --interface --env-file --log-config --log-level --root-path --limit-concurrency --backlog --limit-max-requests --timeout-keep-alive --timeout-graceful-shutdown --ssl-keyfile --ssl-certfile --app-dir --forwarded-allow-ips --header --h11-max-incomplete-event-size --ws-max-size --ws-ping-interval --ws-ping-timeout "},
+	{Name: "hypercorn", Runtime: "python", Packages: []string{"hypercorn"}, Target: CallableTarget, WatchIn: " --reload --debug ", Server: "hypercorn", Values: " -b --bind -w --workers -k --worker-class -c --config --access-logfile --error-logfile --log-level --root-path -g -u -p --pid --keep-alive --graceful-timeout "},
+	{Name: "daphne", Runtime: "python", Packages: []string{"daphne"}, Target: CallableTarget, Server: "daphne", Values: " -b --bind -p --port -u --unix-socket --fd -e --endpoint -v --verbosity -t --http-timeout --access-log --root-path --server-name --application-close-timeout --websocket_timeout --websocket_connect_timeout "},
+	{Name: "waitress-serve", Runtime: "python", Packages: []string{"waitress"}, Target: CallableTarget, Server: "waitress-serve", Values: " --host --port --listen --unix-socket --threads --url-prefix --url-scheme --app "},
+	{Name: "flask", Runtime: "python", Packages: []string{"flask"}, Values: " --app -A -p --port -h --host --env-file -e ", WatchIn: " --reload --debug ", Dev: "the development server of Flask", Server: "flask run"},
+	{Name: "fastapi", Runtime: "python", Packages: []string{"fastapi-cli", "fastapi"}, Target: FileTarget, Values: " --host --port --workers --app --root-path ", Server: "fastapi"},
+	{Name: "django-admin", Runtime: "python", Packages: []string{"django"}, Values: " --settings --pythonpath "},
+	{Name: "uwsgi", Runtime: "python", Packages: []string{"uwsgi"}, Values: " --http --http-socket --socket -s --wsgi-file --module -w --master --processes -p --ini "},
+	{Name: "streamlit", Runtime: "python", Packages: []string{"streamlit"}, Target: FileTarget, Values: " --server.port --server.address --server.headless ", Server: "streamlit"},
+	{Name: "celery", Runtime: "python", Packages: []string{"celery"}, Values: " -A --app -l --loglevel -c --concurrency -Q "},
+	{Name: "alembic", Runtime: "python", Packages: []string{"alembic"}},
+	{Name: "http.server", Runtime: "python", Server: "http.server", Values: " -b --bind -d --directory "},
+}
+
+// lookup finds a program by its exact name.
+func lookup(name string) *Program {
+	for i := range programList {
+		if programList[i].Name == name {
+			return &programList[i]
+		}
+	}
+	return nil
+}
+
+// Lookup gives what is known of a program, nil for one that is not known.
+// Versioned names of the interpreters (python3.12) count as the interpreter.
+func Lookup(name string) *Program {
+	if p := lookup(name); p != nil {
+		return p
+	}
+	rest, ok := cutInterpreter(name)
+	if ok {
+		return lookup(rest)
+	}
+	return nil
+}
+
+func cutInterpreter(name string) (string, bool) {
+	for _, base := range []string{"python", "nodejs", "node"} {
+		if len(name) > len(base) && name[:len(base)] == base || name == "nodejs" && base == "nodejs" {
+			for _, c := range name[len(base):] {
+				if (c < '0' || c > '9') && c != '.' {
+					return "", false
+				}
+			}
+			if base == "nodejs" {
+				base = "node"
+			}
+			return base, true
+		}
+	}
+	return "", false
+}
+
+// shells read a script or, with -c, a command.
+var shells = map[string]bool{"sh": true, "bash": true, "dash": true, "zsh": true, "ash": true, "ksh": true}
+
+// wrappers run the command that follows them, after their own flags. The
+// value is the flags that take a value.
+var wrappers = map[string]string{
+	"exec": " -a ", "env": " -u -C -S ", "nohup": "", "time": "", "command": "", "nice": " -n ", "sudo": " -u -g ", "doas": " -u ", "setsid": "", "stdbuf": " -o -e -i ",
+	"dumb-init": "", "tini": " -e -p -w ", "/sbin/tini": "", "catchsegv": "", "gosu": "\x01", "su-exec": "\x01", "timeout": "\x01", "wait-for-it": "\x02", "wait-for-it.sh": "\x02", "wait-for": "\x02",
+	"cross-env": "", "cross-env-shell": "", "npx": " -p --package -c ", "bunx": "", "dotenv": " -e -f -v ", "env-cmd": " -f --file ", "xvfb-run": "", "opentelemetry-instrument": " --traces_exporter --metrics_exporter --service_name ",
+}

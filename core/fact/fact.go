@@ -1,0 +1,252 @@
+// Package fact holds what the source says, each with its place: components,
+// pins, manifests, dependencies, starts, listeners, variables, settings,
+// imports, descriptors. It knows nothing of what is wrong or right.
+package fact
+
+import (
+	"ubique/core/code"
+	"ubique/core/command"
+	"ubique/core/document"
+	"ubique/core/place"
+	"ubique/core/value"
+	"ubique/core/version"
+)
+
+// Component is one deployable unit of the tree.
+type Component struct {
+	ID           string // the folder, "." for the root of the tree
+	Dir          string // the folder, empty for the root
+	Runtime      string // node, python
+	Version      string // the version that the pins leave, as text; may be empty
+	Frameworks   []string
+	Pins         []Pin
+	Manifests    []*Manifest
+	Dependencies []Dependency
+	Scripts      map[string]command.Script // package scripts
+	Starts       []*Start
+	Variables    []Variable
+	Imports      []Import
+	Settings     []Setting
+	Secrets      []Secret
+	Descriptors  []*Descriptor
+	Unknown      []Question
+	Locked       map[string]bool // packages that the lock installs at the top
+	HasLock      bool
+	Complete     bool // the manifests could be read to the end
+	Bundled      bool // a bundler makes one artefact of the code
+	Install      Install
+}
+
+// Install says how a container file installs the dependencies.
+type Install struct {
+	Known      bool
+	NoDev      bool       // development dependencies are left out of what runs
+	BuildNoDev bool       // and are gone before the build step
+	At         place.Span // the line that leaves them out
+}
+
+// Pin is a statement of which version of the runtime is wanted.
+type Pin struct {
+	What  string // node, python
+	Text  string
+	Set   version.Set
+	Known bool // Set is understood
+	Alias bool // a name such as lts/*, latest, stable
+	From  string
+	Rank  int // how far from the source code: manifest 1, version file 2, container base 3
+	At    place.Span
+}
+
+// Manifest is a dependency manifest.
+type Manifest struct {
+	File, Manager, Lock string
+	LockDir             string
+}
+
+// Dependency is one declared package.
+type Dependency struct {
+	Name     string // normalised
+	Spec     string
+	Dev      bool
+	Optional bool
+	Group    string
+	Pinned   bool // the spec names a version or a range with an upper end
+	Exact    bool
+	File     string
+	At       place.Span
+}
+
+// Target is what a start loads.
+type Target struct {
+	File     string // in the tree, empty where it is not found
+	Named    string // as written
+	Module   string
+	Callable string
+	At       place.Span
+	Kind     command.TargetKind
+	Built    bool   // made by the build
+	Sourced  string // the source file that a build output comes from
+	Factory  bool
+}
+
+// Start is one way to start a component.
+type Start struct {
+	Process    string // web unless a process file says otherwise
+	Command    string
+	Source     string // process file, package script, container, start script, usual entry
+	File       string
+	At         place.Span
+	Final      command.Final
+	Target     *Target
+	Listeners  []*Listener
+	Reached    []string // the code files that run, in order of discovery
+	Env        map[string]string
+	Program    *value.Eval
+	Parse      error
+	Descriptor *Descriptor
+	Settings   []Setting
+	Imports    []Import
+	Secrets    []Secret
+	Variables  []Variable
+	Config     *code.File // the settings module of a Django site
+}
+
+// Variable is a variable of the environment that the code reads.
+type Variable struct {
+	Name     string
+	Required bool
+	Fallback string
+	HasFall  bool
+	At       place.Span
+}
+
+// Import is an import of a package or of a file of the tree.
+type Import struct {
+	Module   string
+	Package  string // the package that is needed; empty for files of the tree
+	File     string // the file it leads to
+	From     string
+	Relative bool
+	TypeOnly bool
+	Optional bool
+	Missing  bool // a relative import that leads nowhere
+	Standard bool
+	At       place.Span
+}
+
+// Setting is a production setting and what it comes to.
+type Setting struct {
+	Framework string
+	Name      string
+	Value     *value.Value
+	At        place.Span
+	Module    string
+}
+
+// Secret is a literal that looks like a secret. Its text is not kept.
+type Secret struct {
+	Name     string
+	Fallback bool // used only where the environment does not say
+	Local    bool // serves local work only
+	Guards   []*value.Value
+	At       place.Span
+}
+
+// Descriptor is a file that tells a host how to run a component.
+type Descriptor struct {
+	File   string
+	Format string // process file, container file, ...
+	How    string // read, inferred, declared
+	Image  *Image
+	Procs  []Proc
+	Err    *document.Error
+}
+
+// Proc is one process of a process file.
+type Proc struct {
+	Name, Command string
+	NameAt, At    place.Span
+}
+
+// Image is what a container file says.
+type Image struct {
+	Bases   []Base
+	Expose  []Expose
+	Env     map[string]*value.Value
+	EnvAt   map[string]place.Span
+	Command command.Line
+	Text    string
+	At      place.Span // of the command
+	HasCmd  bool
+	Form    string // exec or shell
+	WorkDir string
+	Copies  []Copy
+	Runs    []Run
+	Context string // the build context, a folder of the tree
+	Problem string
+}
+
+// Base is a base image of a stage.
+type Base struct {
+	Name, Tag, Digest, Stage string
+	Text                     string
+	Unknown                  bool
+	Final                    bool
+	At                       place.Span
+}
+
+// Expose is a port that a container file declares.
+type Expose struct {
+	Port int
+	At   place.Span
+}
+
+// Copy is a COPY or ADD from the build context.
+type Copy struct {
+	Sources   []string
+	Dest      string
+	Dir       string // the work folder at that point
+	FromStage string
+	At        place.Span
+	Final     bool
+}
+
+// Run is a RUN of a container file.
+type Run struct {
+	Text  string
+	Env   map[string]string
+	At    place.Span
+	Final bool
+	Stage int
+}
+
+// Question is something that could not be told.
+type Question struct {
+	Question, Reason string
+	At               place.Span
+}
+
+// Dep finds a dependency by name.
+func (c *Component) Dep(name string) (Dependency, bool) {
+	var dev *Dependency
+	for i, d := range c.Dependencies {
+		if d.Name == name {
+			if !d.Dev {
+				return d, true
+			}
+			dev = &c.Dependencies[i]
+		}
+	}
+	if dev != nil {
+		return *dev, true
+	}
+	return Dependency{}, false
+}
+
+// Path joins a name to the component's folder.
+func (c *Component) Path(name string) string {
+	if c.Dir == "" {
+		return name
+	}
+	return c.Dir + "/" + name
+}

@@ -1,0 +1,378 @@
+package fact
+
+import (
+	"math"
+	"net/netip"
+	"strconv"
+	"strings"
+
+	"ubique/core/place"
+	"ubique/core/value"
+)
+
+// Listener is where a component listens: the interface and the port, each a
+// value, and what the server does with them.
+type Listener struct {
+	Process string
+	Server  string       // a key of Servers
+	Host    *value.Value // nil: the server's default
+	Port    *value.Value // nil: the server's default
+	Bind    *value.Value // an address of both, instead
+	Missing bool         // a flag without its value: the program exits
+	Via     string       // code, flag, setting, default
+	At      place.Span   // the listening call or the flag
+	PortAt  place.Span
+	HostAt  place.Span
+	Guards  []*value.Value // all must hold for it to listen
+	Dev     bool           // a development server
+	Bare    bool           // the port is an unquoted word of a shell
+	View    View           // what is left of it for reports
+}
+
+// View is a listener as reports show it.
+type View struct {
+	Interface    string // any, loopback, an address, unix:PATH, unknown
+	PortKind     string // number, variable, unknown
+	Number       int
+	Variable     string
+	Fallback     string
+	Under        *Outcome // with an environment that was asked for
+	InterfaceVar string
+}
+
+// Look makes the view: what the listener does by itself, and which variable
+// decides its port.
+func (l *Listener) Look(env value.Environ, with *value.Environ) {
+	out := l.Under(env)
+	v := View{Interface: out.Interface, PortKind: "unknown", Number: -1}
+	if v.Interface == "" {
+		v.Interface = "unknown"
+	}
+	if vars := l.Decides(env); len(vars) > 0 {
+		v.PortKind, v.Variable = "variable", vars[0].Text
+		if out.Outcome == "listens" && out.Port > 0 {
+			v.Fallback = strconv.Itoa(out.Port)
+		}
+		if out.Outcome != "listens" {
+			if o := l.Under(env.With(map[string]string{v.Variable: "54321"})); o.Outcome == "listens" {
+				v.Interface = o.Interface
+			}
+		}
+	} else if out.Outcome == "listens" && out.Port >= 0 {
+		v.PortKind, v.Number = "number", out.Port
+	}
+	if with != nil {
+		o := l.Under(*with)
+		v.Under = &o
+	}
+	l.View = v
+}
+
+// Server is what a server does by itself. Facts measured by running each and
+// reading its sockets from the kernel, 2026-11: Node.js 20.20, express 5.3,
+// koa 3.3, fastify 5.12, @hono/node-server 2.1, socket.io 4.8, gunicorn 20.1,
+// uvicorn 0.17, hypercorn 0.13, waitress 2.1, aiohttp 3.8, tornado 6.2,
+// bottle 0.12, flask 2.2, django 3.2, Python 3.11.
+type Server struct {
+	Host       string // the interface without one given: any, loopback
+	EmptyHost  string // the interface with an empty one
+	Port       int    // without one given; 0: the kernel chooses
+	PortEnv    string // a variable that it reads by itself
+	HostEnv    string
+	NilPort    string // what null or undefined does: default, random, exits
+	EmptyPort  string // what empty text does: default, exits
+	TextPort   string // what text that is no number does: exits, unix
+	NumberText bool   // a number as text is taken
+	Hex        bool   // numbers may be written as JavaScript does
+}
+
+// Servers by key.
+var Servers = map[string]Server{
+	"node":           {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "unix", NumberText: true, Hex: true},
+	"node options":   {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
+	"fastify":        {Host: "loopback", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
+	"hono":           {Host: "any", EmptyHost: "any", Port: 3000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
+	"gunicorn":       {Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"uvicorn":        {Host: "loopback", EmptyHost: "any", Port: 8000, PortEnv: "UVICORN_PORT", HostEnv: "UVICORN_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"uvicorn.run":    {Host: "loopback", EmptyHost: "any", Port: 8000, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"hypercorn":      {Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"daphne":         {Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"waitress-serve": {Host: "any", EmptyHost: "exits", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"waitress.serve": {Host: "any", EmptyHost: "exits", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"aiohttp":        {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"bottle":         {Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"tornado":        {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"asyncio":        {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
+	"socketserver":   {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
+	"flask":          {Host: "loopback", EmptyHost: "loopback", Port: 5000, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
+	"sanic":          {Host: "loopback", EmptyHost: "loopback", Port: 8000, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
+	"flask run":      {Host: "loopback", EmptyHost: "any", Port: 5000, PortEnv: "FLASK_RUN_PORT", HostEnv: "FLASK_RUN_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"runserver":      {Host: "loopback", EmptyHost: "loopback", Port: 8000, TextPort: "exits", NumberText: true},
+	"http.server":    {Host: "any", EmptyHost: "any", Port: 8000, TextPort: "exits", NumberText: true},
+	"fastapi run":    {Host: "any", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"fastapi dev":    {Host: "loopback", EmptyHost: "loopback", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"next":           {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"vite":           {Host: "loopback", EmptyHost: "any", Port: 5173, TextPort: "exits", NumberText: true},
+	"vite preview":   {Host: "loopback", EmptyHost: "any", Port: 4173, TextPort: "exits", NumberText: true},
+	"serve":          {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", TextPort: "exits", NumberText: true},
+	"http-server":    {Host: "any", EmptyHost: "any", Port: 8080, PortEnv: "PORT", TextPort: "exits", NumberText: true},
+	"fastify-cli":    {Host: "loopback", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "FASTIFY_ADDRESS", TextPort: "exits", NumberText: true},
+	"streamlit":      {Host: "any", EmptyHost: "any", Port: 8501, PortEnv: "STREAMLIT_SERVER_PORT", HostEnv: "STREAMLIT_SERVER_ADDRESS", TextPort: "exits", NumberText: true},
+}
+
+// Outcome is what a listener does under an environment.
+type Outcome struct {
+	Outcome   string // listens, exits, unknown, skipped
+	Interface string // any, loopback, an address, unix:PATH, unknown
+	Port      int    // 0 when the kernel chooses; -1 when not known
+	Reason    string
+}
+
+func exits(why string) Outcome { return Outcome{"exits", "", -1, why} }
+func notKnown(why string) Outcome {
+	return Outcome{"unknown", "unknown", -1, why}
+}
+
+// Under says what the listener does in an environment.
+func (l *Listener) Under(env value.Environ) Outcome {
+	for _, g := range l.Guards {
+		o := g.Under(env)
+		if o.Raise {
+			return exits(o.Text)
+		}
+		if yes, ok := o.Truth(false); ok && !yes {
+			return Outcome{"skipped", "", -1, "its condition does not hold"}
+		}
+	}
+	if l.Missing {
+		return exits("a flag has no value")
+	}
+	s := Servers[l.Server]
+	if l.Bind != nil {
+		return l.bound(s, env)
+	}
+	host := s.Host
+	if l.Host != nil {
+		o := l.Host.Under(env)
+		switch {
+		case o.Raise:
+			return exits(o.Text)
+		case o.Kind == value.Null || o.Kind == value.Undef:
+			if l.Server == "uvicorn.run" {
+				host = "any"
+			}
+		case !o.Known() || o.Kind == value.External:
+			host = "unknown"
+		case o.Kind == value.Bool && o.Num != 0:
+			host = "any" // vite --host
+		case o.Text == "":
+			host = s.EmptyHost
+		default:
+			host = Interface(o.Text)
+		}
+	} else if s.HostEnv != "" {
+		if v, ok := env.Lookup(s.HostEnv, false); ok && v != "" {
+			host = Interface(v)
+		}
+	}
+	if host == "exits" {
+		return exits("the host is empty")
+	}
+	out := l.port(s, env)
+	if out.Outcome == "listens" && !strings.HasPrefix(out.Interface, "unix:") {
+		out.Interface = host
+	}
+	return out
+}
+
+func (l *Listener) port(s Server, env value.Environ) Outcome {
+	if l.Port == nil {
+		if s.PortEnv != "" {
+			if v, ok := env.Lookup(s.PortEnv, false); ok && v != "" {
+				return s.text(v)
+			}
+			if env.Open {
+				return notKnown("decided by " + s.PortEnv)
+			}
+		}
+		return Outcome{"listens", "", s.Port, ""}
+	}
+	o := l.Port.Under(env)
+	if o.Raise {
+		return exits(o.Text)
+	}
+	switch o.Kind {
+	case value.Null, value.Undef:
+		switch s.NilPort {
+		case "default":
+			return Outcome{"listens", "", s.Port, ""}
+		case "random":
+			return Outcome{"listens", "", 0, "the port is not set: the kernel chooses one"}
+		}
+		return exits("the port is not set")
+	case value.Num:
+		n := o.Num
+		if math.IsNaN(n) || n != math.Trunc(n) || n < 0 || n > 65535 {
+			return exits("the port is " + o.String())
+		}
+		return Outcome{"listens", "", int(n), ""}
+	case value.Str:
+		if l.Bare && o.Text == "" {
+			return exits("the flag has no value when the variable is not set")
+		}
+		return s.text(o.Text)
+	case value.Bool:
+		return exits("the port is " + o.String())
+	}
+	return notKnown(o.Text)
+}
+
+func (s Server) text(t string) Outcome {
+	if t == "" {
+		if s.EmptyPort == "default" {
+			return Outcome{"listens", "", s.Port, ""}
+		}
+		if s.EmptyPort == "random" {
+			return Outcome{"listens", "", 0, ""}
+		}
+		return exits("the port is empty")
+	}
+	base := 10
+	clean := strings.TrimSpace(t)
+	if s.Hex {
+		base = 0
+		if trimmed := strings.TrimLeft(clean, "0"); trimmed != "" && strings.Trim(clean, "0123456789") == "" {
+			clean = trimmed
+		}
+	}
+	if n, err := strconv.ParseInt(clean, base, 32); err == nil && s.NumberText {
+		if n < 0 || n > 65535 {
+			if s.TextPort == "unix" && n < 0 {
+				return Outcome{"listens", "unix:" + t, -1, ""}
+			}
+			return exits("the port is " + t)
+		}
+		return Outcome{"listens", "", int(n), ""}
+	}
+	if s.TextPort == "unix" {
+		return Outcome{"listens", "unix:" + t, -1, "the text is taken for the path of a socket"}
+	}
+	return exits("the port is " + strconv.Quote(t) + ", which is no number")
+}
+
+// bound reads host:port addresses as gunicorn and hypercorn do.
+func (l *Listener) bound(s Server, env value.Environ) Outcome {
+	o := l.Bind.Under(env)
+	if o.Raise {
+		return exits(o.Text)
+	}
+	if o.Kind != value.Str {
+		return notKnown(o.Text)
+	}
+	addr := o.Text
+	if l.Server == "runserver" {
+		return runserver(addr)
+	}
+	if l.Server == "http.server" || l.Server == "asyncio" {
+		return s.text(addr)
+	}
+	if p, ok := strings.CutPrefix(addr, "unix:"); ok {
+		return Outcome{"listens", "unix:" + strings.TrimPrefix(p, "//"), -1, ""}
+	}
+	if strings.HasPrefix(addr, "fd://") {
+		return notKnown("a socket that is handed over")
+	}
+	addr = strings.TrimPrefix(strings.TrimPrefix(addr, "tcp://"), "http://")
+	if strings.HasPrefix(addr, "0.0.0.0:$") || strings.Contains(addr, "$") {
+		return exits("the port is the text " + strconv.Quote(addr[strings.IndexByte(addr, '$'):]))
+	}
+	host, port, has := addr, "", false
+	if i := strings.LastIndexByte(addr, ':'); i >= 0 && !strings.HasSuffix(addr, "]") {
+		host, port, has = addr[:i], addr[i+1:], true
+	}
+	if !has {
+		if strings.Trim(addr, "0123456789") == "" && addr != "" && l.Server != "waitress-serve" {
+			return exits("the address " + addr + " is taken for a host")
+		}
+		return Outcome{"listens", Interface(host), s.Port, ""}
+	}
+	out := s.text(port)
+	if out.Outcome == "listens" {
+		if host == "" || host == "*" {
+			out.Interface = s.EmptyHost
+		} else {
+			out.Interface = Interface(host)
+		}
+	}
+	return out
+}
+
+// runserver reads Django's addrport argument.
+func runserver(addr string) Outcome {
+	host, port := "", addr
+	if i := strings.LastIndexByte(addr, ':'); i >= 0 {
+		host, port = addr[:i], addr[i+1:]
+		if host == "" {
+			return exits(strconv.Quote(addr) + " is not a valid port number or address:port pair")
+		}
+	}
+	n, err := strconv.Atoi(port)
+	if err != nil || n < 0 {
+		return exits(strconv.Quote(addr) + " is not a valid port number or address:port pair")
+	}
+	if host == "" {
+		return Outcome{"listens", "loopback", n, ""}
+	}
+	return Outcome{"listens", Interface(host), n, ""}
+}
+
+// Interface names the interface of a host: any, loopback, or the address.
+func Interface(host string) string {
+	h := strings.Trim(strings.TrimSpace(host), "[]")
+	switch strings.ToLower(h) {
+	case "0.0.0.0", "::", "*", "0", "[::]", "true":
+		return "any"
+	case "localhost", "::1", "ip6-localhost":
+		return "loopback"
+	}
+	if a, err := netip.ParseAddr(h); err == nil {
+		if a.IsLoopback() {
+			return "loopback"
+		}
+		if a.IsUnspecified() {
+			return "any"
+		}
+	}
+	return h
+}
+
+// Decides lists the variables that by themselves decide the port: with the
+// variable set to a number, the listener takes that number.
+func (l *Listener) Decides(env value.Environ) []*value.Value {
+	const probe = 54321
+	var list []*value.Value
+	for _, v := range l.PortVariables() {
+		try := env.With(map[string]string{v.Text: strconv.Itoa(probe)})
+		if o := l.Under(try); o.Outcome == "listens" && o.Port == probe {
+			list = append(list, v)
+		}
+	}
+	return list
+}
+
+// PortVariables lists the variables in the port, and the one that the server
+// reads by itself.
+func (l *Listener) PortVariables() []*value.Value {
+	var list []*value.Value
+	switch {
+	case l.Bind != nil:
+		list = l.Bind.Variables()
+	case l.Port != nil:
+		list = l.Port.Variables()
+	default:
+		if e := Servers[l.Server].PortEnv; e != "" {
+			list = append(list, value.Variable(e, value.ReadsUndef, l.At))
+		}
+	}
+	return list
+}

@@ -1,0 +1,130 @@
+// Package port holds the rules on where a component listens.
+package port
+
+import (
+	"embed"
+	"strings"
+
+	"ubique/core/fact"
+	"ubique/core/place"
+	"ubique/core/rules"
+	"ubique/core/value"
+)
+
+//go:embed *.md
+var docs embed.FS
+
+func doc(name string) string {
+	b, _ := docs.ReadFile(name + ".md")
+	return string(b)
+}
+
+// Rules of the family, in order.
+var Rules = []*rules.Rule{literal, nameCase, otherName, noFallback, loopback, mismatch, unexpanded}
+
+// verdict is which rule owns the listener on a host: at most one does.
+type verdict struct {
+	rule     string
+	listener *fact.Listener
+	outcome  fact.Outcome
+	variable *value.Value
+}
+
+// judge decides, once for all port rules, what is wrong with the listeners of
+// the process that a host reaches.
+func judge(on *rules.On) verdict {
+	if on.Start == nil || on.Start.Final.Missing != nil {
+		return verdict{}
+	}
+	var worst verdict
+	for _, l := range on.Start.Listeners {
+		if l.Dev { // a development server is start/dev-server alone
+			continue
+		}
+		v := one(on, l)
+		if v.outcome.Outcome == "skipped" {
+			continue
+		}
+		if v.rule == "" && v.outcome.Outcome == "listens" {
+			return verdict{listener: l, outcome: v.outcome}
+		}
+		if worst.listener == nil || worst.outcome.Interface == "loopback" && v.outcome.Interface == "any" {
+			worst = v
+		}
+	}
+	return worst
+}
+
+func one(on *rules.On, l *fact.Listener) verdict {
+	out := l.Under(on.Ported)
+	v := verdict{listener: l, outcome: out}
+	if out.Outcome == "skipped" || out.Outcome == "unknown" {
+		return v
+	}
+	if on.Host.Port.How == "injected" && !(out.Outcome == "listens" && out.Port == on.Port) {
+		name := on.Host.Port.Variable
+		for _, x := range l.PortVariables() {
+			if x.Text != name && strings.EqualFold(x.Text, name) && !x.Fold {
+				v.rule, v.variable = "port/name-case", x
+				return v
+			}
+		}
+		env := on.Env
+		for _, x := range l.Decides(env) {
+			if x.Text != name {
+				v.rule, v.variable = "port/other-name", x
+				return v
+			}
+		}
+		if out.Outcome == "listens" && out.Port >= 0 && (out.Port > 0 || l.Port != nil || l.Bind != nil) && !strings.HasPrefix(out.Interface, "unix:") {
+			v.rule = "port/literal"
+			return v
+		}
+		if out.Outcome == "listens" && l.Via == "default" {
+			v.rule = "port/literal"
+		}
+		return v
+	}
+	if out.Outcome == "listens" && on.Host.Reach == "any" && out.Interface == "loopback" {
+		v.rule = "port/loopback"
+	}
+	return v
+}
+
+// trail shows the way from the listening call to the value.
+func trail(l *fact.Listener, v *value.Value) []value.Step {
+	steps := []value.Step{{At: l.At, Note: "listens here"}}
+	if v != nil {
+		for _, s := range v.Trail() {
+			if s.At.Line != l.At.Line || s.At.File != l.At.File {
+				steps = append(steps, s)
+			}
+		}
+	}
+	if len(steps) == 1 {
+		return nil
+	}
+	return steps
+}
+
+func portValue(l *fact.Listener) *value.Value {
+	if l.Bind != nil {
+		return l.Bind
+	}
+	return l.Port
+}
+
+// where is the place of the wrong text: where the number is written.
+func where(l *fact.Listener) place.Span {
+	v := portValue(l)
+	if v == nil {
+		return l.At
+	}
+	at := l.PortAt
+	v.Walk(func(k *value.Value) {
+		if (k.Kind == value.Num || k.Kind == value.Str) && k.At.Line > 0 && at == l.PortAt {
+			at = k.At
+		}
+	})
+	return at
+}

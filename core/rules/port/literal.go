@@ -1,0 +1,78 @@
+package port
+
+import (
+	"fmt"
+	"strings"
+
+	"ubique/core/rules"
+)
+
+var literal = &rules.Rule{
+	ID: "port/literal", Level: rules.Blocker, Title: "a fixed port where the host gives one", Doc: doc("literal"),
+	Check: func(p *rules.Pass) {
+		for _, on := range p.On {
+			v := judge(on)
+			if v.rule != "port/literal" {
+				continue
+			}
+			l := v.listener
+			name := on.Host.Port.Variable
+			f := rules.Finding{Where: where(l), Trail: trail(l, portValue(l))}
+			switch {
+			case l.Via == "default":
+				f.Where = l.At
+				f.Message = fmt.Sprintf("%s gets no port and listens on its default, %d; the host gives the port in %s", program(on), v.outcome.Port, name)
+			case l.Via == "flag":
+				f.Message = fmt.Sprintf("%s is told to listen on %d; the host gives the port in %s, new at each boot", program(on), v.outcome.Port, name)
+			case v.outcome.Port == 0:
+				f.Message = fmt.Sprintf("the port is left to the kernel; the host gives it in %s", name)
+			default:
+				f.Message = fmt.Sprintf("listens on %d whatever %s says; the host gives the port in %s, new at each boot", v.outcome.Port, name, name)
+			}
+			f.Remedy = remedy(on, v, name)
+			p.Report(on, 0, f)
+		}
+	},
+}
+
+// program is the name of what is started, for messages.
+func program(on *rules.On) string {
+	if on.Start != nil && on.Start.Final.Program != "" {
+		return on.Start.Final.Program
+	}
+	return "the program"
+}
+
+// remedy is what to write instead, in the words of the program or language.
+func remedy(on *rules.On, v verdict, name string) string {
+	l := v.listener
+	if l.Via == "code" || l.Via == "setting" {
+		number := v.outcome.Port
+		if number <= 0 || number == on.Port {
+			number = 3000
+			if strings.HasSuffix(l.At.File, ".py") {
+				number = 8000
+			}
+		}
+		if strings.HasSuffix(l.At.File, ".py") {
+			if l.Bind != nil {
+				return fmt.Sprintf(`bind = "0.0.0.0:" + os.environ.get("%s", "%d")`, name, number)
+			}
+			return fmt.Sprintf(`int(os.environ.get("%s", %d))`, name, number)
+		}
+		return fmt.Sprintf("process.env.%s || %d", name, number)
+	}
+	switch l.Server {
+	case "gunicorn", "hypercorn":
+		return "--bind 0.0.0.0:$" + name
+	case "daphne":
+		return "-b 0.0.0.0 -p $" + name
+	case "waitress-serve":
+		return "--port=$" + name
+	case "http.server":
+		return "python -m http.server $" + name
+	case "next":
+		return "next start -p $" + name
+	}
+	return "--host 0.0.0.0 --port $" + name
+}

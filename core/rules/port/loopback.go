@@ -1,0 +1,58 @@
+package port
+
+import (
+	"fmt"
+	"strings"
+
+	"ubique/core/rules"
+)
+
+var loopback = &rules.Rule{
+	ID: "port/loopback", Level: rules.Blocker, Title: "reachable from the machine itself only", Doc: doc("loopback"),
+	Check: func(p *rules.Pass) {
+		for _, on := range p.On {
+			v := judge(on)
+			if v.rule != "port/loopback" {
+				continue
+			}
+			l := v.listener
+			f := rules.Finding{Where: l.HostAt}
+			switch {
+			case l.Host == nil && l.Bind == nil:
+				f.Where = l.At
+				what := program(on)
+				if l.Via == "code" {
+					what = l.Server
+				}
+				f.Message = fmt.Sprintf("no host is given, and %s then listens on loopback only; this host reaches the component from another machine", what)
+			default:
+				f.Message = "listens on loopback only; this host reaches the component from another machine"
+				if l.Host != nil {
+					f.Trail = trail(l, l.Host)
+				} else {
+					f.Trail = trail(l, l.Bind)
+				}
+			}
+			switch {
+			case l.Via == "code" && strings.HasSuffix(l.At.File, ".py"):
+				f.Remedy = `host="0.0.0.0"`
+			case l.Server == "fastify":
+				f.Remedy = `host: "0.0.0.0"`
+			case l.Via == "code":
+				f.Remedy = `"0.0.0.0"`
+			case l.Server == "gunicorn" || l.Server == "hypercorn":
+				f.Remedy = fmt.Sprintf("--bind 0.0.0.0:%s", portText(on, v))
+			default:
+				f.Remedy = "--host 0.0.0.0"
+			}
+			p.Report(on, 0, f)
+		}
+	},
+}
+
+func portText(on *rules.On, v verdict) string {
+	if on.Host.Port.How == "injected" {
+		return "$" + on.Host.Port.Variable
+	}
+	return fmt.Sprint(v.outcome.Port)
+}

@@ -1,0 +1,46 @@
+package port
+
+import (
+	"fmt"
+
+	"ubique/core/rules"
+)
+
+var noFallback = &rules.Rule{
+	ID: "port/no-fallback", Level: rules.Advice, Title: "no port when the variable is not set", Doc: doc("no-fallback"),
+	Check: func(p *rules.Pass) {
+		for _, on := range p.On {
+			v := judge(on)
+			l := v.listener
+			if l == nil || v.rule != "" && v.rule != "port/loopback" || l.Via != "code" && l.Via != "setting" {
+				continue
+			}
+			bare := l.Under(on.Env)
+			if !(bare.Outcome == "exits" || bare.Outcome == "listens" && bare.Port == 0) {
+				continue
+			}
+			vars := l.Decides(on.Env)
+			if len(vars) == 0 {
+				continue
+			}
+			name := vars[0].Text
+			at := vars[0].At
+			if at.Line == 0 {
+				at = l.PortAt
+			}
+			what := "the program ends at start"
+			if bare.Outcome == "listens" {
+				what = "it listens on a port that nobody knows"
+			}
+			level := rules.Advice
+			if on.Host.Port.How == "declared" {
+				level = rules.Blocker // nothing sets the variable there
+			}
+			f := rules.Finding{Where: at, Trail: trail(l, portValue(l)), Message: fmt.Sprintf("%s has no fallback: where it is not set, %s", name, what)}
+			v.variable = vars[0]
+			v.outcome.Port = 0
+			f.Remedy = instead(v, name)
+			p.Report(on, level, f)
+		}
+	},
+}

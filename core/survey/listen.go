@@ -1,0 +1,509 @@
+package survey
+
+import (
+	"strconv"
+	"strings"
+
+	"ubique/core/code"
+	"ubique/core/command"
+	"ubique/core/fact"
+	"ubique/core/place"
+	"ubique/core/value"
+)
+
+// shape says where a listening call has its host and port.
+type shape struct {
+	server     string
+	port, host int    // places of the arguments, -1 for none
+	options    int    // the argument that may be an object with port and host, -1 for none
+	pair       int    // the argument that is a (host, port) pair, -1 for none
+	keyPort    string // names in keywords and options
+	keyHost    string
+	dev        bool
+	bind       string // a keyword that holds a whole address
+}
+
+var none = shape{port: -1, host: -1, options: -1, pair: -1}
+
+func positional(server string, port, host int) shape {
+	s := none
+	s.server, s.port, s.host, s.options, s.keyPort, s.keyHost = server, port, host, -1, "port", "host"
+	return s
+}
+
+func nodeListen(server string) shape {
+	s := positional(server, 0, 1)
+	s.options = 0
+	return s
+}
+
+func keywords(server string, port, host int, dev bool) shape {
+	s := positional(server, port, host)
+	s.dev = dev
+	return s
+}
+
+func pair(server string, at int) shape {
+	s := none
+	s.server, s.pair = server, at
+	return s
+}
+
+func optioned(server string, at int, host string) shape {
+	s := none
+	s.server, s.options, s.keyPort, s.keyHost = server, at, "port", host
+	return s
+}
+
+// listening says which calls listen: by what makes the object, a space, and
+// the method; or by the function alone. Sources: the documentation of each
+// package, read 2026-11; what each does by itself is in fact.Servers.
+var listening = map[string]shape{
+	"express() listen":                                nodeListen("node"),
+	"express.default() listen":                        nodeListen("node"),
+	"http.createServer() listen":                      nodeListen("node"),
+	"http.Server() listen":                            nodeListen("node"),
+	"https.createServer() listen":                     nodeListen("node"),
+	"https.Server() listen":                           nodeListen("node"),
+	"http2.createServer() listen":                     nodeListen("node"),
+	"http2.createSecureServer() listen":               nodeListen("node"),
+	"net.createServer() listen":                       nodeListen("node"),
+	"koa() listen":                                    nodeListen("node"),
+	"polka() listen":                                  nodeListen("node"),
+	"connect() listen":                                nodeListen("node"),
+	"restify.createServer() listen":                   nodeListen("node"),
+	"json-server.create() listen":                     nodeListen("node"),
+	"@nestjs/core.NestFactory.create() listen":        nodeListen("node"),
+	"fastify() listen":                                optioned("fastify", 0, "host"),
+	"fastify.fastify() listen":                        optioned("fastify", 0, "host"),
+	"fastify.Fastify() listen":                        optioned("fastify", 0, "host"),
+	"@hono/node-server.serve":                         optioned("hono", 0, "hostname"),
+	"socket.io.Server() listen":                       positional("node", 0, -1),
+	"@hapi/hapi.server":                               optioned("node options", 0, "host"),
+	"@hapi/hapi.Server":                               optioned("node options", 0, "host"),
+	"ws.WebSocketServer":                              optioned("node options", 0, "host"),
+	"ws.Server":                                       optioned("node options", 0, "host"),
+	"@apollo/server/standalone.startStandaloneServer": none,
+	"apollo-server.ApolloServer() listen":             nodeListen("node"),
+	"flask.Flask() run":                               keywords("flask", 1, 0, true),
+	"quart.Quart() run":                               keywords("flask", 1, 0, true),
+	"flask_socketio.SocketIO() run":                   keywords("flask", 2, 1, false),
+	"uvicorn.run":                                     keywords("uvicorn.run", 2, 1, false),
+	"uvicorn.Config":                                  keywords("uvicorn.run", 2, 1, false),
+	"waitress.serve":                                  {server: "waitress.serve", port: -1, host: -1, options: -1, pair: -1, keyPort: "port", keyHost: "host", bind: "listen"},
+	"aiohttp.web.run_app":                             keywords("aiohttp", -1, -1, false),
+	"bottle.run":                                      keywords("bottle", -1, -1, false),
+	"bottle.Bottle() run":                             keywords("bottle", -1, -1, false),
+	"sanic.Sanic() run":                               keywords("sanic", 1, 0, false),
+	"tornado.web.Application() listen":                {server: "tornado", port: 0, host: 1, options: -1, pair: -1, keyPort: "port", keyHost: "address"},
+	"tornado.httpserver.HTTPServer() listen":          {server: "tornado", port: 0, host: 1, options: -1, pair: -1, keyPort: "port", keyHost: "address"},
+	"wsgiref.simple_server.make_server":               positional("socketserver", 1, 0),
+	"http.server.HTTPServer":                          pair("socketserver", 0),
+	"http.server.ThreadingHTTPServer":                 pair("socketserver", 0),
+	"socketserver.TCPServer":                          pair("socketserver", 0),
+	"socketserver.ThreadingTCPServer":                 pair("socketserver", 0),
+	"asyncio.start_server":                            positional("asyncio", 2, 1),
+	"gevent.pywsgi.WSGIServer":                        pair("socketserver", 0),
+	"gevent.WSGIServer":                               pair("socketserver", 0),
+	"werkzeug.serving.run_simple":                     keywords("flask", 1, 0, true),
+	"werkzeug.run_simple":                             keywords("flask", 1, 0, true),
+}
+
+// handoffs are calls that put a listener of their own in front: app.listen is
+// not called, but a function of the framework is.
+var appNames = map[string]bool{"app": true, "server": true, "httpServer": true, "fastify": true, "httpsServer": true, "srv": true, "api": true}
+
+// lookupListen finds the shape of a call from what is called.
+func lookupListen(callee *value.Value) (shape, bool) {
+	if callee.Kind != value.External {
+		return none, false
+	}
+	if s, ok := listening[callee.Text]; ok && s.server != "" {
+		return s, true
+	}
+	dot := strings.LastIndexByte(callee.Text, '.')
+	if dot < 0 {
+		return none, false
+	}
+	method, head := callee.Text[dot+1:], callee.Text[:dot]
+	if s, ok := listening[head+" "+method]; ok {
+		return s, true
+	}
+	// Chained calls give the same object: new Koa().use(x).listen(…).
+	if i := strings.Index(head, "()"); i >= 0 {
+		if s, ok := listening[head[:i+2]+" "+method]; ok {
+			return s, true
+		}
+	}
+	return none, false
+}
+
+// Listeners finds the calls that listen in the code that a start reaches.
+func Listeners(e *value.Eval, files []*code.File, process string, live map[string]int) []*fact.Listener {
+	var list []*fact.Listener
+	for _, f := range files {
+		if f.Lang == code.Go {
+			continue
+		}
+		for _, site := range f.Calls {
+			if l := listener(e, f, site, live); l != nil {
+				l.Process = process
+				list = append(list, l)
+			}
+		}
+	}
+	return list
+}
+
+// candidates are the last parts of everything in the table, so that most
+// calls are told apart without evaluating anything.
+var candidates = func() map[string]bool {
+	m := map[string]bool{"TCPServer": true}
+	for k := range listening {
+		if i := strings.LastIndexAny(k, " ."); i >= 0 {
+			m[k[i+1:]] = true
+		}
+	}
+	return m
+}()
+
+func listener(e *value.Eval, f *code.File, site code.Site, live map[string]int) *fact.Listener {
+	callee := site.Node.Kid(0)
+	name := ""
+	if callee.Is(code.Name) || callee.Is(code.Member) {
+		name = callee.Name
+	}
+	if !candidates[name] && !aliased(f, name) {
+		return nil
+	}
+	v := e.Callee(site)
+	s, ok := lookupListen(v)
+	if !ok {
+		// An object that could not be followed, with the method and the name
+		// that servers have.
+		if name != "listen" || f.Lang == code.Python || v.Kind != value.Unknown || !callee.Kid(0).Is(code.Name) && !callee.Kid(0).Is(code.Member) || !appNames[callee.Kids[0].Name] || len(site.Node.Args()) == 0 {
+			return nil
+		}
+		s = nodeListen("node")
+	}
+	if dead(site.Scope, f, live) {
+		return nil
+	}
+	l := &fact.Listener{Server: s.server, Via: "code", At: f.At(site.Node), Dev: s.dev}
+	args, keys := e.Arguments(site)
+	nodeArg := func(i int) *code.Node {
+		if i >= 0 && i < len(site.Node.Args()) {
+			return site.Node.Args()[i]
+		}
+		return nil
+	}
+	if s.server == "node" && s.options == 0 && len(args) == 0 {
+		l.Port = value.Text("", l.At)
+		l.Port.Kind = value.Undef
+	}
+	if s.pair >= 0 && s.pair < len(args) {
+		if p := args[s.pair]; p.Kind == value.List && len(p.Kids) == 2 {
+			l.Host, l.Port = p.Kids[0], p.Kids[1]
+		} else {
+			l.Port = p
+		}
+	} else if s.options >= 0 && s.options < len(args) && (args[s.options].Kind == value.Object || s.port < 0) {
+		o := args[s.options]
+		if l.Server == "node" {
+			l.Server = "node options"
+		}
+		if o.Kind == value.Object {
+			l.Port, l.Host = o.Get(s.keyPort), o.Get(s.keyHost)
+			if l.Port == nil && o.Get("path") != nil {
+				return nil
+			}
+			if l.Port == nil {
+				for i, k := range o.Keys {
+					if k == "..." {
+						l.Port = o.Kids[i]
+					}
+				}
+			}
+			if name == "Server" || name == "WebSocketServer" {
+				if l.Port == nil { // attached to another server
+					return nil
+				}
+			}
+			if l.Server == "node options" && l.Port == nil {
+				l.Port = &value.Value{Kind: value.Undef}
+			}
+			if l.Server == "fastify" && l.Port == nil {
+				l.Port = value.NotKnown("listen() without a port", l.At)
+			}
+		} else {
+			if name == "Server" || name == "WebSocketServer" {
+				return nil
+			}
+			l.Port = o
+		}
+	} else {
+		if s.port >= 0 && s.port < len(args) {
+			l.Port = args[s.port]
+		}
+		if s.host >= 0 && s.host < len(args) {
+			if a := args[s.host]; a.Kind != value.Func && !nodeArg(s.host).Is(code.Func) {
+				l.Host = a
+			}
+		}
+		if v := keys[s.keyPort]; v != nil && s.keyPort != "" {
+			l.Port = v
+		}
+		if v := keys[s.keyHost]; v != nil && s.keyHost != "" {
+			l.Host = v
+		}
+		if v := keys[s.bind]; v != nil && s.bind != "" {
+			l.Bind = v
+		}
+		if keys["uds"] != nil || keys["unix_socket"] != nil || keys["fd"] != nil {
+			return nil
+		}
+		if v := keys["**"]; v != nil && l.Port == nil {
+			l.Port = value.NotKnown("arguments that are spread", l.At)
+		}
+	}
+	if s.server == "node" && l.Port != nil && l.Port.Kind == value.Func {
+		l.Port = &value.Value{Kind: value.Undef, At: l.Port.At}
+	}
+	if l.Port == nil && len(args) > 0 && s.server == "fastify" {
+		l.Port = args[0]
+	}
+	l.PortAt, l.HostAt = placeOf(l.Port, l.At), placeOf(l.Host, l.At)
+	for _, a := range site.Node.Args() {
+		if a.Is(code.Keyword) && a.Name == s.keyPort {
+			l.PortAt = f.At(a.Kid(0))
+		}
+		if a.Is(code.Keyword) && a.Name == s.keyHost {
+			l.HostAt = f.At(a.Kid(0))
+		}
+	}
+	for _, g := range site.Guards {
+		l.Guards = append(l.Guards, e.Guard(g))
+	}
+	return l
+}
+
+func placeOf(v *value.Value, def place.Span) place.Span {
+	if v != nil && !v.At.IsZero() && v.At.Line > 0 {
+		return v.At
+	}
+	return def
+}
+
+// aliased tells a name under which something is imported or bound, so that
+// `from uvicorn import run as serve` is seen.
+func aliased(f *code.File, name string) bool {
+	for _, b := range f.Top.Names[name] {
+		if b.Kind == "import" && b.Name2 != nil && b.Name2.Name != name && candidates[b.Name2.Name] {
+			return true
+		}
+	}
+	return false
+}
+
+// dead tells code in a function that nothing names: it is never called.
+func dead(s *code.Scope, f *code.File, live map[string]int) bool {
+	for x := s; x != nil; x = x.Parent {
+		if x.Func == nil || x.Class != nil || x.Func.Name == "" || x.Parent == nil || x.Parent.Func != nil {
+			continue
+		}
+		if len(x.Func.Kids) > 2 { // decorated: the framework calls it
+			continue
+		}
+		if live[x.Func.Name] == 0 {
+			return true
+		}
+	}
+	return false
+}
+
+// Live counts how often each name is used in the files of a program.
+func Live(files []*code.File) map[string]int {
+	live := map[string]int{}
+	for _, f := range files {
+		for n, c := range f.Names {
+			live[n] += c
+		}
+		for n := range f.Used {
+			live[n]++
+		}
+		if f.Lang != code.Python {
+			for n, b := range f.Exports {
+				if n == "default" || n == "=" {
+					if b.Func != nil && b.Func.Name != "" {
+						live[b.Func.Name]++
+					}
+				}
+			}
+		}
+	}
+	return live
+}
+
+// ServerListeners gives the listeners of a program that listens by itself:
+// from its flags, its variables and its defaults.
+func ServerListeners(final command.Final, process string) []*fact.Listener {
+	known := final.Known
+	if known == nil || known.Server == "" {
+		return nil
+	}
+	l := &fact.Listener{Process: process, Server: known.Server, Via: "default", At: final.At, Dev: known.Dev != ""}
+	l.PortAt, l.HostAt = final.At, final.At
+	flag := func(names ...string) *command.Word {
+		w, ok, missing := final.Flag(names...)
+		if !ok {
+			return nil
+		}
+		l.Via = "flag"
+		if missing {
+			l.Missing = true
+			return nil
+		}
+		return &w
+	}
+	port := func(names ...string) {
+		if w := flag(names...); w != nil {
+			l.Port, l.PortAt, l.Bare = w.Value, w.At, w.Bare
+		}
+	}
+	host := func(names ...string) {
+		if w := flag(names...); w != nil {
+			l.Host, l.HostAt = w.Value, w.At
+		}
+	}
+	var list []*fact.Listener
+	switch known.Server {
+	case "gunicorn", "hypercorn":
+		binds := final.Flags("-b", "--bind")
+		for _, w := range binds {
+			c := *l
+			c.Via = "flag"
+			if w.Value == nil {
+				c.Missing = true
+			} else {
+				c.Bind, c.PortAt, c.HostAt, c.Bare = w.Value, w.At, w.At, w.Bare
+			}
+			list = append(list, &c)
+		}
+		if len(list) > 0 {
+			return list
+		}
+		if known.Server == "gunicorn" {
+			// "If the PORT environment variable is defined, the default is
+			// ['0.0.0.0:$PORT']. If it is not defined, the default is
+			// ['127.0.0.1:8000']." (gunicorn settings, bind)
+			v := value.Variable("PORT", value.ReadsUndef, place.Span{})
+			isSet := &value.Value{Kind: value.Op, Text: "!==", Kids: []*value.Value{v, {Kind: value.Undef}}}
+			addr := value.Concat(value.Text("0.0.0.0:", l.At), v)
+			l.Bind = &value.Value{Kind: value.Cond, Kids: []*value.Value{isSet, addr, value.Text("127.0.0.1:8000", l.At)}, At: l.At}
+		}
+	case "uvicorn":
+		host("--host")
+		port("--port")
+		if w := flag("--uds", "--fd"); w != nil {
+			l.Bind = value.Concat(value.Text("unix:", w.At), w.Value)
+		}
+	case "daphne":
+		host("-b", "--bind")
+		port("-p", "--port")
+	case "waitress-serve":
+		host("--host")
+		port("--port")
+		if w := flag("--listen"); w != nil {
+			l.Bind, l.PortAt = w.Value, w.At
+		}
+	case "flask run":
+		free := final.Free()
+		if len(free) == 0 || free[0].Text != "run" {
+			return nil
+		}
+		host("-h", "--host")
+		port("-p", "--port")
+	case "fastapi":
+		free := final.Free()
+		if len(free) == 0 {
+			return nil
+		}
+		l.Server = "fastapi " + free[0].Text
+		l.Dev = free[0].Text == "dev"
+		host("--host")
+		port("--port")
+	case "http.server":
+		for _, w := range final.Free() {
+			l.Bind, l.PortAt, l.Via = w.Value, w.At, "flag"
+			if w.Literal() {
+				l.Port, l.Bind = w.Value, nil
+			}
+			break
+		}
+		if l.Bind != nil {
+			l.Port, l.Bind = l.Bind, nil
+		}
+		host("-b", "--bind")
+	case "next":
+		free := final.Free()
+		if len(free) > 0 && free[0].Text != "start" && free[0].Text != "dev" {
+			return nil
+		}
+		l.Dev = len(free) == 0 || free[0].Text == "dev"
+		host("-H", "--hostname")
+		port("-p", "--port")
+	case "vite":
+		if free := final.Free(); len(free) > 0 {
+			switch free[0].Text {
+			case "build", "optimize":
+				return nil
+			case "preview":
+				l.Server = "vite preview"
+			}
+		}
+		host("--host")
+		port("--port")
+		for i, a := range final.Args {
+			if a.Text == "--host" && (i+1 == len(final.Args) || strings.HasPrefix(final.Args[i+1].Text, "-")) {
+				l.Host, l.Missing = value.Text("0.0.0.0", a.At), false
+			}
+		}
+	case "serve":
+		port("-l", "--listen", "-p", "--port")
+		if l.Port != nil && l.Port.Kind == value.Str && strings.HasPrefix(l.Port.Text, "tcp://") {
+			l.Bind, l.Port = l.Port, nil
+		}
+	case "http-server":
+		host("-a")
+		port("-p", "--port")
+	case "fastify-cli":
+		host("-a", "--address")
+		port("-p", "--port")
+	case "streamlit":
+		host("--server.address")
+		port("--server.port")
+	}
+	return []*fact.Listener{l}
+}
+
+// Runserver gives the listener of `manage.py runserver ADDRPORT`.
+func Runserver(final command.Final, process string) *fact.Listener {
+	l := &fact.Listener{Process: process, Server: "runserver", Via: "default", At: final.At, PortAt: final.At, HostAt: final.At, Dev: true}
+	seen := false
+	for _, a := range final.Args {
+		switch {
+		case a.Text == "runserver":
+			seen = true
+			l.At = a.At
+		case seen && !strings.HasPrefix(a.Text, "-"):
+			l.Bind, l.PortAt, l.HostAt, l.Via, l.Bare = a.Value, a.At, a.At, "flag", a.Bare
+		}
+	}
+	return l
+}
+
+// Number gives a literal port.
+func Number(s string) (int, bool) {
+	n, err := strconv.Atoi(s)
+	return n, err == nil
+}

@@ -1,0 +1,289 @@
+package node
+
+import (
+	"path"
+	"strings"
+
+	"ubique/core/code"
+	"ubique/core/document"
+	"ubique/core/fact"
+	"ubique/core/source"
+	"ubique/core/survey"
+)
+
+// builtins are the modules of Node.js itself (module.builtinModules of
+// Node.js 20 to 26).
+const builtins = " assert async_hooks buffer child_process cluster console constants crypto dgram diagnostics_channel dns domain events fs http http2 https inspector module net os path perf_hooks process punycode querystring readline repl stream string_decoder sys timers tls trace_events tty url util v8 vm wasi worker_threads zlib sqlite sea test bun deno "
+
+type modules struct {
+	r     *Runtime
+	t     *source.Tree
+	c     *fact.Component
+	paths []mapping         // aliases of TypeScript and of package.json "imports"
+	packs map[string]string // packages of the workspace, by name: their folder
+	open  bool              // a bundler's configuration may hold more aliases
+}
+
+type mapping struct {
+	from, to string // with * as in tsconfig
+	prefix   bool   // an alias of a folder
+}
+
+// Modules implements survey.Runtime (Node.js documentation, "Modules" and
+// "Packages"; TypeScript's "paths").
+func (r *Runtime) Modules(t *source.Tree, c *fact.Component, dir string) survey.Modules {
+	m := &modules{r: r, t: t, c: c, packs: r.workspace(t)}
+	for _, name := range []string{"tsconfig.json", "jsconfig.json", "tsconfig.app.json", "tsconfig.base.json"} {
+		for d := c.Dir; ; d = source.Dir(d) {
+			m.tsconfig(join(d, name), 0)
+			if d == "" {
+				break
+			}
+		}
+	}
+	if p := r.manifest(t, c.Path("package.json")); p != nil {
+		for _, i := range p.Get("imports").Items() {
+			target := i
+			for target != nil && target.Kind == document.Map && len(target.Kids) > 0 {
+				target = target.Kids[len(target.Kids)-1]
+			}
+			if s := target.Str(); s != "" {
+				if to, ok := source.Join(c.Dir, s); ok {
+					m.paths = append(m.paths, mapping{from: i.Key, to: to})
+				}
+			}
+		}
+		for _, a := range p.Get("_moduleAliases").Items() {
+			if to, ok := source.Join(c.Dir, a.Str()); ok {
+				m.paths = append(m.paths, mapping{from: a.Key, to: to, prefix: true})
+			}
+		}
+	}
+	for _, n := range []string{"vite.config.js", "vite.config.ts", "vite.config.mjs", "webpack.config.js", "webpack.config.cjs", "webpack.config.ts", "rollup.config.js", "rollup.config.mjs", "babel.config.js", ".babelrc", "next.config.js", "nuxt.config.ts", "svelte.config.js"} {
+		m.open = m.open || t.Has(c.Path(n))
+	}
+	return m
+}
+
+// tsconfig reads baseUrl and paths, following extends.
+func (m *modules) tsconfig(name string, depth int) {
+	if depth > 4 || !m.t.Has(name) {
+		return
+	}
+	f, err := m.t.Document(name)
+	if err != nil {
+		return
+	}
+	d, err := document.JSON(name, f.Data, f.Lines(), true)
+	if err != nil {
+		return
+	}
+	dir := source.Dir(name)
+	base, hasBase := dir, false
+	if b := d.Get("compilerOptions", "baseUrl"); b != nil {
+		if j, ok := source.Join(dir, b.Str()); ok {
+			base, hasBase = j, true
+		}
+	}
+	for _, p := range d.Get("compilerOptions", "paths").Items() {
+		for _, to := range p.Items() {
+			if j, ok := source.Join(base, to.Str()); ok {
+				m.paths = append(m.paths, mapping{from: p.Key, to: j})
+			}
+		}
+	}
+	if hasBase {
+		m.paths = append(m.paths, mapping{from: "*", to: join(base, "*")})
+	}
+	if e := d.Get("extends").Str(); strings.HasPrefix(e, ".") {
+		if j, ok := source.Join(dir, e); ok {
+			if !strings.HasSuffix(j, ".json") {
+				j += ".json"
+			}
+			m.tsconfig(j, depth+1)
+		}
+	}
+}
+
+// workspace finds the packages of the tree that can be imported by name, once
+// a tree.
+func (r *Runtime) workspace(t *source.Tree) map[string]string {
+	r.mu.Lock()
+	packs := r.packs
+	r.mu.Unlock()
+	if packs != nil {
+		return packs
+	}
+	packs = map[string]string{}
+	for _, e := range t.Entries {
+		if path.Base(e.Path) != "package.json" || !e.OnDisk {
+			continue
+		}
+		if _, _, dep := source.DependencyPath(e.Path); dep {
+			continue
+		}
+		if d := r.manifest(t, e.Path); d != nil {
+			if n := d.Get("name").Str(); n != "" {
+				packs[n] = source.Dir(e.Path)
+			}
+		}
+	}
+	r.mu.Lock()
+	r.packs = packs
+	r.mu.Unlock()
+	return packs
+}
+
+var extensions = []string{"", ".js", ".ts", ".tsx", ".jsx", ".mjs", ".cjs", ".mts", ".cts", ".json", "/index.js", "/index.ts", "/index.tsx", "/index.mjs", "/index.cjs", "/index.jsx", "/index.json"}
+
+// file finds the file of a module path.
+func (m *modules) file(p string) (string, bool) {
+	for _, ext := range extensions {
+		if m.t.Has(p + ext) {
+			return p + ext, true
+		}
+	}
+	// TypeScript writes the name of the output: ./x.js is x.ts.
+	if i := strings.LastIndexByte(p, '.'); i > 0 {
+		switch p[i:] {
+		case ".js", ".jsx", ".mjs", ".cjs":
+			for _, ext := range []string{".ts", ".tsx", ".mts", ".cts"} {
+				if m.t.Has(p[:i] + ext) {
+					return p[:i] + ext, true
+				}
+			}
+		}
+	}
+	if d := m.r.manifest(m.t, join(p, "package.json")); d != nil {
+		if main := d.Get("main").Str(); main != "" && main != "." && main != "./" {
+			if j, ok := source.Join(p, main); ok && j != p {
+				return m.file(j)
+			}
+		}
+	}
+	return "", false
+}
+
+// Resolve implements survey.Modules.
+func (m *modules) Resolve(from *code.File, module, _ string) (string, bool) {
+	if relative(module) {
+		p, ok := source.Join(source.Dir(from.Name), module)
+		if !ok {
+			return "", false
+		}
+		return m.file(p)
+	}
+	for _, mp := range m.paths {
+		if p, ok := mp.apply(module); ok {
+			if f, ok := m.file(p); ok {
+				return f, true
+			}
+		}
+	}
+	if dir, ok := m.packs[packageOf(module)]; ok {
+		rest := strings.TrimPrefix(module, packageOf(module))
+		if rest == "" {
+			if f, ok := m.file(dir); ok {
+				return f, true
+			}
+			return m.file(join(dir, "src/index"))
+		}
+		return m.file(dir + rest)
+	}
+	return "", false
+}
+
+func (mp mapping) apply(module string) (string, bool) {
+	if mp.prefix {
+		if rest, ok := strings.CutPrefix(module, mp.from); ok && (rest == "" || rest[0] == '/') {
+			return mp.to + rest, true
+		}
+		return "", false
+	}
+	pre, post, star := strings.Cut(mp.from, "*")
+	if !star {
+		return mp.to, module == mp.from
+	}
+	if strings.HasPrefix(module, pre) && strings.HasSuffix(module, post) && len(module) >= len(pre)+len(post) {
+		return strings.Replace(mp.to, "*", module[len(pre):len(module)-len(post)], 1), true
+	}
+	return "", false
+}
+
+func relative(module string) bool {
+	return strings.HasPrefix(module, "./") || strings.HasPrefix(module, "../") || module == "." || module == ".."
+}
+
+// packageOf is the name of the package of a module path.
+func packageOf(module string) string {
+	parts := strings.SplitN(module, "/", 3)
+	if strings.HasPrefix(module, "@") && len(parts) > 1 {
+		return parts[0] + "/" + parts[1]
+	}
+	return parts[0]
+}
+
+// Classify implements survey.Modules.
+func (m *modules) Classify(from *code.File, imp *code.Node) []fact.Import {
+	name := imp.Name
+	i := fact.Import{Module: name, From: from.Name, At: from.At(imp), TypeOnly: imp.Flag&code.TypeOnly != 0}
+	switch {
+	case name == "" || strings.ContainsAny(name, "!?\x00"):
+		return nil // loaders of bundlers
+	case relative(name):
+		i.Relative = true
+		f, ok := m.Resolve(from, name, "")
+		if ok {
+			i.File = f
+			break
+		}
+		p, inTree := source.Join(source.Dir(from.Name), name)
+		i.Missing = inTree && !m.made(p)
+		i.File = ""
+	case strings.HasPrefix(name, "/") || strings.HasPrefix(name, "file:") || strings.HasPrefix(name, "data:") || strings.Contains(name, "://"):
+		return nil
+	case strings.Contains(name, ":"): // node:, bun:, virtual:, npm:
+		i.Standard = true
+	case strings.Contains(builtins, " "+packageOf(name)+" ") && !strings.HasSuffix(name, "/"):
+		i.Standard = true
+	default:
+		if f, ok := m.Resolve(from, name, ""); ok {
+			i.File = f
+			break
+		}
+		if _, ok := m.packs[packageOf(name)]; ok {
+			i.Standard = true
+			break
+		}
+		for _, mp := range m.paths {
+			if mp.from != "*" {
+				if _, ok := mp.apply(name); ok { // an alias, to something generated
+					i.Standard = true
+				}
+			}
+		}
+		if strings.HasPrefix(name, "#") || strings.HasPrefix(name, "~") || strings.HasPrefix(name, "@/") || strings.HasPrefix(name, "$") {
+			i.Standard = true
+		}
+		i.Package = packageOf(name)
+		if m.open {
+			// An alias of the bundler may stand for it; a package that is
+			// declared is known anyway.
+			if _, declared := m.c.Dep(i.Package); !declared && m.t.HasDir(m.c.Path("src")) && m.t.HasDir(m.c.Path("src/"+i.Package)) {
+				i.Standard = true
+			}
+		}
+	}
+	return []fact.Import{i}
+}
+
+// made tells paths that a build makes.
+func (m *modules) made(p string) bool {
+	for _, part := range strings.Split(p, "/") {
+		switch part {
+		case "dist", "build", "out", "lib", "generated", ".next", ".output", "gen", "__generated__":
+			return true
+		}
+	}
+	return strings.HasSuffix(p, ".node") || strings.HasSuffix(p, ".wasm") || strings.HasSuffix(p, ".css") || strings.HasSuffix(p, ".scss") || strings.HasSuffix(p, ".svg")
+}

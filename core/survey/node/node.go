@@ -1,0 +1,322 @@
+// Package node surveys Node.js components: package.json, version files,
+// module resolution.
+package node
+
+import (
+	"path"
+	"strings"
+	"sync"
+
+	"ubique/core/command"
+	"ubique/core/document"
+	"ubique/core/fact"
+	"ubique/core/place"
+	"ubique/core/source"
+	"ubique/core/survey"
+	"ubique/core/version"
+)
+
+// Runtime is the survey of Node.js. It keeps what it reads of manifests.
+type Runtime struct {
+	mu        sync.Mutex
+	manifests map[string]*document.Node
+	packs     map[string]string // packages of the tree by name: their folder
+}
+
+// New makes the survey of Node.js for one tree.
+func New() *Runtime { return &Runtime{manifests: map[string]*document.Node{}} }
+
+// Name implements survey.Runtime.
+func (*Runtime) Name() string { return "node" }
+
+// manifest reads a package.json once.
+func (r *Runtime) manifest(t *source.Tree, name string) *document.Node {
+	r.mu.Lock()
+	d, ok := r.manifests[name]
+	r.mu.Unlock()
+	if ok {
+		return d
+	}
+	if t.Has(name) {
+		if f, err := t.Document(name); err == nil {
+			d, _ = document.JSON(name, f.Data, f.Lines(), false)
+		}
+	}
+	r.mu.Lock()
+	r.manifests[name] = d
+	r.mu.Unlock()
+	return d
+}
+
+// frameworks are the packages that make a component a server, by the name to
+// show. Source: the packages' own documentation.
+var frameworks = []struct{ pkg, name string }{
+	{"express", "Express"}, {"fastify", "Fastify"}, {"koa", "Koa"}, {"hono", "Hono"}, {"@hono/node-server", "Hono"}, {"@nestjs/core", "Nest"}, {"@hapi/hapi", "hapi"},
+	{"next", "Next.js"}, {"nuxt", "Nuxt"}, {"restify", "restify"}, {"polka", "Polka"}, {"socket.io", "Socket.IO"}, {"ws", "ws"}, {"apollo-server", "Apollo Server"}, {"@apollo/server", "Apollo Server"},
+}
+
+// browserOnly are packages of applications that run in the browser.
+var browserOnly = []string{"vite", "react-scripts", "@angular/core", "@vue/cli-service", "parcel", "svelte", "react-dom", "vue"}
+
+// bundlers make one artefact of the code and its packages.
+var bundlers = []string{"esbuild", "webpack", "rollup", "ncc", "tsup", "parcel", "rolldown", "tsdown", "vite"}
+
+var usualFiles = []string{"server.js", "app.js", "index.js", "main.js", "server.mjs", "index.mjs", "app.mjs", "server.ts", "index.ts", "app.ts"}
+
+// Claims implements survey.Runtime.
+func (r *Runtime) Claims(t *source.Tree, f survey.Folder) int {
+	if !f.Has("package.json") {
+		if f.Dir == "" || f.Has("Procfile") || f.Has("Dockerfile") {
+			for _, n := range usualFiles {
+				if f.Has(n) && serves(t, join(f.Dir, n)) {
+					return 2
+				}
+			}
+		}
+		return 0
+	}
+	m := r.manifest(t, join(f.Dir, "package.json"))
+	if m == nil {
+		return 2 // broken: the component is there and its manifest unreadable
+	}
+	has := func(table, name string) bool { return m.Get(table, name) != nil }
+	server := false
+	for _, fw := range frameworks {
+		server = server || has("dependencies", fw.pkg)
+	}
+	switch {
+	case m.Get("scripts", "start") != nil, f.Has("Procfile"), f.Has("Dockerfile") || f.Has("Containerfile"):
+		if m.Get("workspaces") != nil && m.Get("scripts", "start") == nil && !f.Has("Procfile") && !anyOf(f, usualFiles) {
+			return 1
+		}
+		return 2
+	case server && m.Get("workspaces") == nil:
+		if m.Get("exports") != nil || m.Get("peerDependencies") != nil || m.Get("types") != nil {
+			if !anyOf(f, usualFiles) {
+				return 1 // a library that uses a framework
+			}
+		}
+		return 2
+	}
+	for _, b := range browserOnly {
+		if (has("dependencies", b) || has("devDependencies", b)) && m.Get("scripts", "build") != nil {
+			return 2
+		}
+	}
+	for _, n := range []string{"server.js", "app.js", "index.js"} {
+		if f.Has(n) && serves(t, join(f.Dir, n)) {
+			return 2
+		}
+	}
+	return 1
+}
+
+// serves is a cheap look at a plain file without a manifest.
+func serves(t *source.Tree, name string) bool {
+	f, err := t.Code(name)
+	return err == nil && strings.Contains(string(f.Data), "listen(")
+}
+
+func anyOf(f survey.Folder, names []string) bool {
+	for _, n := range names {
+		if f.Has(n) {
+			return true
+		}
+	}
+	return false
+}
+
+func join(dir, name string) string {
+	if dir == "" {
+		return name
+	}
+	return dir + "/" + name
+}
+
+// Gather implements survey.Runtime.
+func (r *Runtime) Gather(t *source.Tree, c *fact.Component, f survey.Folder) {
+	c.Complete = true
+	m := r.manifest(t, c.Path("package.json"))
+	if m != nil {
+		r.gatherManifest(t, c, f, m)
+	} else if f.Has("package.json") {
+		c.Complete = false
+	}
+	r.pins(t, c, m)
+	for _, fw := range frameworks {
+		if d, ok := c.Dep(fw.pkg); ok && !d.Dev && !contains(c.Frameworks, fw.name) {
+			c.Frameworks = append(c.Frameworks, fw.name)
+		}
+	}
+	if len(c.Frameworks) == 0 && m != nil && m.Get("scripts", "start") == nil && !f.Has("Procfile") && !f.Has("Dockerfile") {
+		for _, b := range browserOnly {
+			if _, ok := c.Dep(b); ok {
+				c.Frameworks = append(c.Frameworks, "browser application")
+				break
+			}
+		}
+	}
+}
+
+func contains(list []string, s string) bool {
+	for _, x := range list {
+		if x == s {
+			return true
+		}
+	}
+	return false
+}
+
+var locks = []struct{ file, manager string }{
+	{"package-lock.json", "npm"}, {"npm-shrinkwrap.json", "npm"}, {"yarn.lock", "yarn"}, {"pnpm-lock.yaml", "pnpm"}, {"bun.lock", "bun"}, {"bun.lockb", "bun"},
+}
+
+func (r *Runtime) gatherManifest(t *source.Tree, c *fact.Component, f survey.Folder, m *document.Node) {
+	manifest := &fact.Manifest{File: c.Path("package.json"), Manager: "npm"}
+	for dir := c.Dir; ; dir = source.Dir(dir) {
+		for _, l := range locks {
+			if manifest.Lock == "" && t.Has(join(dir, l.file)) {
+				manifest.Lock, manifest.Manager, manifest.LockDir = join(dir, l.file), l.manager, dir
+				c.HasLock = true
+			}
+		}
+		if dir == "" || manifest.Lock != "" {
+			break
+		}
+	}
+	c.Manifests = append(c.Manifests, manifest)
+	for _, table := range []string{"dependencies", "devDependencies", "optionalDependencies", "peerDependencies"} {
+		for _, d := range m.Get(table).Items() {
+			r.dependency(c, manifest.File, table, d)
+		}
+	}
+	// What the root of a workspace declares is there for its members.
+	for dir := c.Dir; dir != ""; {
+		dir = source.Dir(dir)
+		if root := r.manifest(t, join(dir, "package.json")); root != nil && (root.Get("workspaces") != nil || t.Has(join(dir, "pnpm-workspace.yaml"))) {
+			for _, table := range []string{"dependencies", "devDependencies"} {
+				for _, d := range root.Get(table).Items() {
+					if _, ok := c.Dep(d.Key); !ok {
+						r.dependency(c, join(dir, "package.json"), table, d)
+						c.Dependencies[len(c.Dependencies)-1].Group = "workspace root"
+					}
+				}
+			}
+			break
+		}
+	}
+	c.Scripts = map[string]command.Script{}
+	for _, s := range m.Get("scripts").Items() {
+		if s.Kind == document.String {
+			c.Scripts[s.Key] = command.Script{Text: s.Text, At: inside(s.At())}
+		}
+	}
+	if s, ok := c.Scripts["build"]; ok {
+		for _, b := range bundlers {
+			if strings.Contains(s.Text, b) {
+				c.Bundled = true
+			}
+		}
+	}
+	if manifest.Lock != "" {
+		r.readLock(t, c, manifest.Lock)
+	}
+}
+
+func (r *Runtime) dependency(c *fact.Component, file, table string, d *document.Node) {
+	spec := d.Str()
+	dep := fact.Dependency{Name: d.Key, Spec: spec, Dev: table == "devDependencies", Optional: table == "optionalDependencies" || table == "peerDependencies", Group: table, File: file, At: d.KeyAt()}
+	set, ok := version.NPM(strings.TrimPrefix(spec, "npm:"))
+	dep.Exact = ok && strings.Trim(spec, "0123456789.") == "" && strings.Count(spec, ".") == 2
+	dep.Pinned = !ok || set.Bounded()
+	switch strings.TrimSpace(spec) {
+	case "*", "", "latest", "x", "next":
+		dep.Pinned = false
+	}
+	c.Dependencies = append(c.Dependencies, dep)
+}
+
+// inside takes the quotes off the place of a string.
+func inside(s place.Span) place.Span {
+	s.Col++
+	s.EndCol--
+	return s
+}
+
+// readLock notes which packages npm's lock puts at the top of node_modules,
+// where code finds them.
+func (r *Runtime) readLock(t *source.Tree, c *fact.Component, name string) {
+	if !strings.HasSuffix(name, ".json") {
+		return
+	}
+	f, err := t.Document(name)
+	if err != nil {
+		return
+	}
+	d, err := document.JSON(name, f.Data, f.Lines(), false)
+	if err != nil {
+		return
+	}
+	c.Locked = map[string]bool{}
+	for _, p := range d.Get("packages").Items() {
+		if n, ok := strings.CutPrefix(p.Key, "node_modules/"); ok && !strings.Contains(n, "node_modules/") {
+			if dev := p.Get("dev"); dev == nil || dev.Text != "true" {
+				c.Locked[n] = true
+			}
+		}
+	}
+	if d.Get("packages") == nil {
+		for _, p := range d.Get("dependencies").Items() {
+			if dev := p.Get("dev"); dev == nil || dev.Text != "true" {
+				c.Locked[p.Key] = true
+			}
+		}
+	}
+}
+
+// aliases are the names of release lines that nvm and its like know
+// (github.com/nodejs/Release, read 2026-11).
+var aliases = map[string]string{
+	"lts/argon": "4", "lts/boron": "6", "lts/carbon": "8", "lts/dubnium": "10", "lts/erbium": "12", "lts/fermium": "14", "lts/gallium": "16", "lts/hydrogen": "18", "lts/iron": "20", "lts/jod": "22", "lts/krypton": "24",
+}
+
+// pins reads every statement of a Node.js version.
+func (r *Runtime) pins(t *source.Tree, c *fact.Component, m *document.Node) {
+	add := func(from, text string, rank int, at place.Span, read func(string) (version.Set, bool)) {
+		p := fact.Pin{What: "node", Text: text, From: from, Rank: rank, At: at}
+		s := strings.TrimSpace(text)
+		if a, ok := aliases[strings.ToLower(s)]; ok {
+			p.Set, p.Known = version.Prefix(a)
+		} else if s == "lts/*" || s == "node" || s == "stable" || s == "latest" || s == "lts" || s == "current" || s == "system" {
+			p.Alias = true
+		} else {
+			p.Set, p.Known = read(s)
+		}
+		c.Pins = append(c.Pins, p)
+	}
+	if m != nil {
+		if e := m.Get("engines", "node"); e != nil && e.Kind == document.String {
+			add("engines", e.Text, 1, inside(e.At()), version.NPM)
+		}
+		if e := m.Get("volta", "node"); e != nil && e.Kind == document.String {
+			add("volta", e.Text, 1, inside(e.At()), version.NPM)
+		}
+		if e := m.Get("devEngines", "runtime", "version"); e != nil && m.Get("devEngines", "runtime", "name").Str() == "node" {
+			add("devEngines", e.Text, 1, inside(e.At()), version.NPM)
+		}
+	}
+	survey.VersionFiles(t, c.Dir, []survey.VersionFile{
+		{Name: ".nvmrc"}, {Name: ".node-version"}, {Name: ".tool-versions", Tools: []string{"nodejs", "node"}},
+	}, func(name, text string, at place.Span) {
+		add(path.Base(name), text, 2, at, version.Prefix)
+	})
+}
+
+// Entry implements survey.Runtime: npm runs server.js where there is no start
+// script (npm documentation, "npm start").
+func (r *Runtime) Entry(t *source.Tree, c *fact.Component) (string, string, bool) {
+	if t.Has(c.Path("server.js")) {
+		return "node server.js", c.Path("server.js"), true
+	}
+	return "", "", false
+}

@@ -1,0 +1,456 @@
+package survey
+
+import (
+	"maps"
+	"math"
+	"regexp"
+	"slices"
+	"sort"
+	"strings"
+
+	"ubique/core/code"
+	"ubique/core/fact"
+	"ubique/core/value"
+)
+
+// Variables lists the environment variables that files read, with the
+// fallback where the same expression has one.
+func Variables(e *value.Eval, files []*code.File) []fact.Variable {
+	var list []fact.Variable
+	seen := map[string]bool{}
+	for _, f := range files {
+		if !mentionsEnvironment(f.Src) {
+			continue
+		}
+		scopes := scopesOf(f)
+		var visit func(n *code.Node, s *code.Scope, fallback *code.Node, tested bool)
+		add := func(v *value.Value, fallback *value.Value, tested bool) {
+			at := v.At
+			if at.File == "" || at.Line == 0 || strings.ContainsRune(v.Text, 0) {
+				return
+			}
+			key := at.String() + v.Text
+			if seen[key] {
+				return
+			}
+			seen[key] = true
+			x := fact.Variable{Name: v.Text, At: at, Required: v.Unset == value.Raises}
+			if fallback != nil {
+				x.HasFall, x.Required = true, false
+				x.Fallback = Shown(x.Name, fallback)
+			}
+			if tested {
+				x.Required = false
+			}
+			list = append(list, x)
+		}
+		visit = func(n *code.Node, s *code.Scope, fallback *code.Node, tested bool) {
+			if n == nil {
+				return
+			}
+			if inner, ok := scopes[n]; ok {
+				s = inner
+			}
+			switch n.Kind {
+			case code.Binary:
+				if (n.Name == "||" || n.Name == "??") && n.Kid(1) != nil {
+					visit(n.Kids[0], s, n.Kids[1], tested)
+					visit(n.Kids[1], s, fallback, tested)
+					return
+				}
+			case code.If, code.Cond:
+				visit(n.Kid(0), s, nil, true)
+				for _, k := range n.Kids[1:] {
+					visit(k, s, fallback, tested)
+				}
+				return
+			case code.Member, code.Index, code.Call:
+				if couldRead(n) {
+					v := e.Expr(n, s)
+					if env, def := asRead(v); env != nil {
+						if def == nil && fallback != nil {
+							def = e.Expr(fallback, s)
+						}
+						add(env, def, tested)
+						for _, a := range n.Args() {
+							if n.Kind == code.Call {
+								visit(a, s, nil, false)
+							}
+						}
+						return
+					}
+				}
+			case code.Bind:
+				// const { PORT = 3000 } = process.env
+				if n.Kid(0).Is(code.Object) && n.Kid(1) != nil {
+					if v := e.Expr(n.Kids[1], s); v.Kind == value.EnvMap {
+						for _, p := range n.Kids[0].Kids {
+							if !p.Is(code.Pair) {
+								continue
+							}
+							env := value.Variable(p.Name, value.ReadsUndef, f.At(p))
+							var def *value.Value
+							if p.Kid(0).Is(code.Assign) {
+								def = e.Expr(p.Kids[0].Kid(1), s)
+							}
+							add(env, def, false)
+						}
+					}
+				}
+			}
+			conv := n.Kind == code.Call || n.Kind == code.Unary || n.Kind == code.Await
+			for _, k := range n.Kids {
+				if conv {
+					visit(k, s, fallback, tested)
+				} else {
+					visit(k, s, nil, tested && n.Kind == code.Unary)
+				}
+			}
+		}
+		visit(f.Body, f.Top, nil, false)
+		for _, cls := range f.Classes { // settings classes
+			for _, env := range e.SettingsClass(f, cls) {
+				x, def := asRead(env)
+				if x != nil {
+					add(x, def, false)
+				}
+			}
+		}
+	}
+	sort.SliceStable(list, func(i, j int) bool { return list[i].At.Before(list[j].At) })
+	return list
+}
+
+func scopesOf(f *code.File) map[*code.Node]*code.Scope {
+	m := make(map[*code.Node]*code.Scope, len(f.Funcs)+len(f.Inside))
+	for n, s := range f.Funcs {
+		m[n] = s
+	}
+	for n, s := range f.Inside {
+		m[n] = s
+	}
+	return m
+}
+
+// mentionsEnvironment is the cheap scan before anything is evaluated.
+func mentionsEnvironment(src []byte) bool {
+	s := string(src)
+	return strings.Contains(s, "env") || strings.Contains(s, "config") || strings.Contains(s, "Settings")
+}
+
+func couldRead(n *code.Node) bool {
+	switch n.Kind {
+	case code.Member:
+		d := n.Kid(0).Dotted()
+		return d == "process.env" || d == "env" || strings.HasSuffix(d, ".env")
+	case code.Index:
+		d := n.Kid(0).Dotted()
+		return strings.HasSuffix(d, "env") || strings.HasSuffix(d, "environ")
+	case code.Call:
+		name := n.Kid(0).Dotted()
+		if i := strings.LastIndexByte(name, '.'); i >= 0 {
+			base := name[:i]
+			name = name[i+1:]
+			return name == "getenv" || strings.HasSuffix(base, "environ") || strings.HasSuffix(base, "env") || base == "config"
+		}
+		return name == "getenv" || name == "config" || name == "env"
+	}
+	return false
+}
+
+// asRead takes a value apart that is one variable, perhaps with a fallback
+// and conversions around it.
+func asRead(v *value.Value) (env, def *value.Value) {
+	for depth := 0; v != nil && depth < 8; depth++ {
+		switch {
+		case v.Kind == value.Env:
+			return v, nil
+		case v.Kind == value.Op && (v.Text == "unset" || v.Text == "||" || v.Text == "??") && len(v.Kids) == 2:
+			env, _ = asRead(v.Kids[0])
+			return env, v.Kids[1]
+		case v.Kind == value.Op && (len(v.Kids) == 1 || v.Text == "int"):
+			v = v.Kids[0]
+		default:
+			return nil, nil
+		}
+	}
+	return nil, nil
+}
+
+// Shown is a fallback as it may be shown: never the text of what looks like a
+// secret.
+func Shown(name string, v *value.Value) string {
+	o := v.Under(value.Environ{})
+	if SecretName(name) || strings.Contains(o.Text, "@") && strings.Contains(o.Text, "://") {
+		if o.Kind == value.Str && o.Text != "" {
+			return "(not shown)"
+		}
+	}
+	switch o.Kind {
+	case value.Str:
+		return o.Text
+	case value.Num:
+		if math.IsNaN(o.Num) {
+			return "NaN"
+		}
+		return o.String()
+	case value.Bool, value.Null, value.Undef:
+		return o.String()
+	}
+	return "(computed)"
+}
+
+// secretWords are the words at the end of names that hold secrets.
+var secretWords = map[string]bool{
+	"secret": true, "password": true, "passwd": true, "passphrase": true, "secretkey": true, "apikey": true, "privatekey": true, "accesskey": true,
+	"authtoken": true, "accesstoken": true, "apitoken": true, "bottoken": true, "refreshtoken": true, "clientsecret": true, "signingkey": true, "encryptionkey": true,
+	"jwtsecret": true, "sessionsecret": true, "cookiesecret": true, "masterkey": true, "sharedsecret": true, "appsecret": true, "dbpassword": true, "jwtkey": true, "hmackey": true, "sessionkey": true, "cookiekey": true, "pwd": false,
+}
+
+// SecretName tells names that hold a secret by their last words: SECRET_KEY,
+// jwtSecret, DB_PASSWORD. Names of fields, headers, files or addresses of
+// secrets end in other words.
+func SecretName(name string) bool {
+	words := splitName(name)
+	for take := 1; take <= 3 && take <= len(words); take++ {
+		if secretWords[strings.Join(words[len(words)-take:], "")] {
+			return true
+		}
+	}
+	return false
+}
+
+func splitName(name string) []string {
+	var words []string
+	cur := ""
+	flush := func() {
+		if cur != "" {
+			words = append(words, strings.ToLower(cur))
+			cur = ""
+		}
+	}
+	for i, r := range name {
+		switch {
+		case r == '_' || r == '-' || r == '.' || r == ' ':
+			flush()
+			continue
+		case r >= 'A' && r <= 'Z' && i > 0 && !(name[i-1] >= 'A' && name[i-1] <= 'Z'):
+			flush()
+		}
+		cur += string(r)
+	}
+	flush()
+	return words
+}
+
+var (
+	placeholder = regexp.MustCompile(`^(<.*>|\$\{.*\}|\{\{.*\}\}|%\(.*\)s|[xX*.]{3,}|\.\.\.)$`)
+	identifier  = regexp.MustCompile(`^[a-z][a-z]*([_.:/-][a-z]+)*$`)
+)
+
+// secretText tells a literal that can be a secret from names, labels,
+// addresses and placeholders.
+func secretText(name, s string, strict bool) bool {
+	if len(s) < 4 || placeholder.MatchString(s) || strings.HasPrefix(s, "/") || strings.HasPrefix(s, "./") || strings.HasPrefix(s, "http://") || strings.HasPrefix(s, "https://") {
+		return false
+	}
+	if strict {
+		return true // the framework's own secret setting: any literal is one
+	}
+	if strings.ContainsAny(s, " \n\t<>") || strings.EqualFold(strings.ReplaceAll(s, "-", "_"), name) {
+		return false
+	}
+	last := splitName(s)
+	if len(last) > 0 && identifier.MatchString(s) && (SecretName(s) || len(s) < 12 && !strings.ContainsAny(s, "0123456789")) {
+		// password: 'password' in a form, type: 'secret': a name, unless it is
+		// the value of a setting in capitals.
+		return name == strings.ToUpper(name) && !SecretName(s)
+	}
+	return true
+}
+
+// secretCalls are calls whose argument is a secret, by the place of the
+// argument or the name of the option (documentation of jsonwebtoken,
+// express-session, cookie-session, PyJWT, itsdangerous).
+var secretCalls = map[string]struct {
+	arg    int
+	option string
+}{
+	"jsonwebtoken.sign": {1, ""}, "jsonwebtoken.verify": {1, ""}, "jwt.encode": {1, ""}, "jwt.decode": {1, ""},
+	"express-session": {-1, "secret"}, "cookie-session": {-1, "keys"}, "cookie-parser": {0, ""}, "koa-session": {-1, ""}, "express-jwt.expressjwt": {-1, "secret"},
+	"@fastify/session": {-1, "secret"}, "itsdangerous.URLSafeTimedSerializer": {0, ""}, "itsdangerous.Signer": {0, ""}, "crypto.createHmac": {1, ""},
+}
+
+// Secrets finds literals that stand where a secret belongs.
+func Secrets(e *value.Eval, files []*code.File) []fact.Secret {
+	var list []fact.Secret
+	seen := map[string]bool{}
+	add := func(name string, v *value.Value, f *code.File, guards []code.Guard, strict bool) {
+		lits := literals(v, false, 0)
+		for _, l := range lits {
+			if l.v.At.Line == 0 || !secretText(name, l.v.Text, strict) {
+				continue
+			}
+			key := l.v.At.String()
+			if seen[key] {
+				continue
+			}
+			seen[key] = true
+			s := fact.Secret{Name: name, Fallback: l.fallback, At: l.v.At}
+			for _, g := range guards {
+				s.Guards = append(s.Guards, e.Guard(g))
+			}
+			list = append(list, s)
+		}
+	}
+	for _, f := range files {
+		if f.Lang == code.Go {
+			continue
+		}
+		scopes := []*code.Scope{f.Top}
+		for _, s := range f.Inside {
+			scopes = append(scopes, s)
+		}
+		sortScopes(scopes)
+		for _, s := range scopes {
+			for _, name := range slices.Sorted(maps.Keys(s.Names)) {
+				if !SecretName(name) {
+					continue
+				}
+				for _, b := range s.Names[name] {
+					if b.Kind == "func" || b.Kind == "class" || b.Kind == "import" || b.Kind == "param" || b.Value == nil || len(b.Path) > 0 && b.Default == nil {
+						continue
+					}
+					if b.Default != nil {
+						add(name, value.Or(value.NotKnown("", f.At(b.Default)), e.Expr(b.Default, s), f.At(b.Default)), f, b.Guards, name == "SECRET_KEY")
+						continue
+					}
+					add(name, e.Expr(b.Value, s), f, b.Guards, name == "SECRET_KEY")
+				}
+			}
+		}
+		for _, site := range f.Sets {
+			name := site.Node.Name
+			if site.Node.Is(code.Index) && site.Node.Kid(1).Is(code.String) {
+				name = site.Node.Kids[1].Name
+			}
+			if SecretName(name) {
+				add(name, e.Expr(site.Value, site.Scope), f, site.Guards, name == "SECRET_KEY" || name == "secret_key")
+			}
+		}
+		for _, site := range f.Calls {
+			callee := site.Node.Kid(0)
+			if !couldTakeSecret(f, callee) {
+				continue
+			}
+			v := e.Callee(site)
+			if v.Kind == value.External {
+				if sc, ok := secretCalls[v.Text]; ok {
+					args, keys := e.Arguments(site)
+					if sc.arg >= 0 && sc.arg < len(args) {
+						add(callName(callee), args[sc.arg], f, site.Guards, true)
+					}
+					if sc.option != "" {
+						for _, a := range args {
+							if o := a.Get(sc.option); o != nil {
+								add(sc.option, o, f, site.Guards, true)
+							}
+						}
+						if k := keys[sc.option]; k != nil {
+							add(sc.option, k, f, site.Guards, true)
+						}
+					}
+				}
+			}
+		}
+		f.Body.Walk(func(n *code.Node) bool {
+			switch n.Kind {
+			case code.Pair:
+				if SecretName(n.Name) && n.Kid(0) != nil && (n.Kid(0).Is(code.String) || n.Kid(0).Is(code.Binary)) {
+					add(n.Name, e.Expr(n.Kids[0], f.Top), f, nil, false)
+				}
+			case code.Call:
+				// A variable that holds a secret, read with a literal fallback.
+				if couldRead(n) && len(n.Args()) > 1 && n.Kid(1).Is(code.String) && SecretName(n.Kids[1].Name) {
+					add(n.Kids[1].Name, e.Expr(n, f.Top), f, nil, true)
+				}
+				for _, a := range n.Args() {
+					if a.Is(code.Keyword) && SecretName(a.Name) && a.Kid(0).Is(code.String) {
+						add(a.Name, e.Expr(a.Kid(0), f.Top), f, nil, false)
+					}
+				}
+			case code.Binary:
+				if (n.Name == "||" || n.Name == "??") && n.Kid(0).Is(code.Member) && SecretName(n.Kids[0].Name) && couldRead(n.Kids[0]) {
+					add(n.Kids[0].Name, e.Expr(n, f.Top), f, nil, true)
+				}
+			}
+			return true
+		})
+	}
+	sort.SliceStable(list, func(i, j int) bool { return list[i].At.Before(list[j].At) })
+	return list
+}
+
+func couldTakeSecret(f *code.File, callee *code.Node) bool {
+	switch callee.Kind {
+	case code.Name:
+		for _, b := range f.Top.Names[callee.Name] {
+			if b.Kind == "import" || b.Value.Is(code.Call) {
+				return true
+			}
+		}
+	case code.Member:
+		switch callee.Name {
+		case "sign", "verify", "encode", "decode", "createHmac", "Signer", "URLSafeTimedSerializer":
+			return true
+		}
+	}
+	return false
+}
+
+func callName(n *code.Node) string {
+	if d := n.Dotted(); d != "" {
+		return d
+	}
+	return "a signing call"
+}
+
+type literal struct {
+	v        *value.Value
+	fallback bool
+}
+
+// literals gives the text literals that a value may come to.
+func literals(v *value.Value, fallback bool, depth int) []literal {
+	if v == nil || depth > 10 {
+		return nil
+	}
+	switch v.Kind {
+	case value.Str:
+		return []literal{{v, fallback}}
+	case value.Cond:
+		return append(literals(v.Kids[1], fallback, depth+1), literals(v.Kids[2], fallback, depth+1)...)
+	case value.Op:
+		switch v.Text {
+		case "||", "??", "unset", "catch":
+			return append(literals(v.Kids[0], fallback, depth+1), literals(v.Kids[1], true, depth+1)...)
+		case "String", "strip":
+			return literals(v.Kids[0], fallback, depth+1)
+		}
+	case value.List:
+		var list []literal
+		for _, k := range v.Kids {
+			list = append(list, literals(k, fallback, depth+1)...)
+		}
+		return list
+	}
+	return nil
+}
+
+func sortScopes(s []*code.Scope) {
+	for i := 1; i < len(s); i++ {
+		for j := i; j > 1 && s[j].Class != nil && s[j-1].Class != nil && s[j].Class.Off < s[j-1].Class.Off; j-- {
+			s[j], s[j-1] = s[j-1], s[j]
+		}
+	}
+}

@@ -1,0 +1,651 @@
+package survey
+
+import (
+	"path"
+	"strings"
+
+	"ubique/core/code"
+	"ubique/core/command"
+	"ubique/core/document"
+	"ubique/core/fact"
+	"ubique/core/place"
+	"ubique/core/source"
+	"ubique/core/value"
+)
+
+// Beginning is a way to start a component before it is followed.
+type Beginning struct {
+	Process, Command, Source, File string
+	At                             place.Span
+	Line                           command.Line
+	Dir                            string
+	InImage                        func(string) (string, bool)
+	Env                            map[string]string // set by the descriptor
+	EnvValues                      map[string]*value.Value
+	Descriptor                     *fact.Descriptor
+	Err                            error
+}
+
+// Starter follows the starts of one component.
+type Starter struct {
+	Tree    *source.Tree
+	C       *fact.Component
+	Runtime Runtime
+	Cache   *Cache
+	Scripts func(dir, name string) (command.Script, bool)
+}
+
+// Start follows a beginning to the program, the file it loads, and the facts
+// of the code that it reaches.
+func (s *Starter) Start(b Beginning) *fact.Start {
+	st := &fact.Start{Process: b.Process, Command: b.Command, Source: b.Source, File: b.File, At: b.At, Env: map[string]string{}, Descriptor: b.Descriptor, Parse: b.Err}
+	for k, v := range b.Env {
+		st.Env[k] = v
+	}
+	if b.Err != nil {
+		st.Final.Reason = "the command could not be read: " + b.Err.Error()
+		return st
+	}
+	ctx := command.Context{Tree: s.Tree, Dir: b.Dir, Scripts: s.Scripts, InImage: b.InImage}
+	st.Final = command.Follow(b.Line, ctx)
+	for _, a := range st.Final.Env {
+		if a.Value != nil && a.Value.Kind == value.Str {
+			st.Env[a.Name] = a.Value.Text
+		}
+	}
+	dir := st.Final.Dir
+	if w, ok, _ := st.Final.Flag("--chdir", "--app-dir"); ok && w.Literal() {
+		if p, ok := st.Final.Locate(w.Text, ctx); ok {
+			dir = p
+		}
+	}
+	prog := NewProgram(s.Tree, s.Runtime.Modules(s.Tree, s.C, dir), s.Cache)
+	s.target(st, ctx, prog, dir)
+	main := ""
+	if st.Target != nil && st.Target.File != "" && st.Target.Kind == command.FileTarget {
+		main = st.Target.File
+		if st.Target.Sourced != "" {
+			main = st.Target.Sourced
+		}
+	}
+	st.Program = value.New(prog, main)
+	if free := st.Final.Free(); main != "" && len(free) > 1 {
+		for _, w := range free[1:] {
+			st.Program.Args = append(st.Program.Args, w.Text)
+		}
+	}
+	files := s.reach(st, prog)
+	live := Live(files)
+	st.Listeners = ServerListeners(st.Final, st.Process)
+	if s.isManage(st) {
+		if index(st.Final.Args, "runserver") >= 0 {
+			st.Listeners = []*fact.Listener{Runserver(st.Final, st.Process)}
+		}
+	}
+	if len(st.Listeners) == 1 && st.Listeners[0].Server == "gunicorn" && st.Listeners[0].Via == "default" {
+		s.gunicornConfig(st, prog, ctx)
+	}
+	if len(st.Listeners) == 0 && (st.Final.Known == nil || st.Final.Known.Server == "") {
+		st.Listeners = Listeners(st.Program, files, st.Process, live)
+	}
+	st.Variables = Variables(st.Program, files)
+	s.bind(st, b)
+	s.settings(st, prog, files)
+	for _, f := range files {
+		for _, imp := range f.Imports {
+			for _, i := range prog.m.Classify(f, imp.Node) {
+				i.TypeOnly = i.TypeOnly || typeChecking(imp)
+				i.Optional = imp.InTry
+				for _, g := range imp.Guards {
+					if o := st.Program.Guard(g).Under(value.Environ{Open: true}); o.Known() {
+						if yes, ok := o.Truth(false); ok && !yes {
+							i.TypeOnly = true // never runs here
+						}
+					} else {
+						i.Optional = true
+					}
+				}
+				st.Imports = append(st.Imports, i)
+			}
+		}
+	}
+	st.Secrets = Secrets(st.Program, files)
+	return st
+}
+
+func typeChecking(s code.Site) bool {
+	for _, g := range s.Guards {
+		if d := g.Test.Dotted(); !g.Not && (d == "TYPE_CHECKING" || d == "typing.TYPE_CHECKING") {
+			return true
+		}
+	}
+	return false
+}
+
+// bind puts the values of variables that the command itself sets in the place
+// of those variables.
+func (s *Starter) bind(st *fact.Start, b Beginning) {
+	set := map[string]*value.Value{}
+	for k, v := range b.EnvValues {
+		set[k] = v
+	}
+	for _, a := range st.Final.Env {
+		set[a.Name] = a.Value
+	}
+	for _, l := range st.Listeners {
+		for _, p := range []**value.Value{&l.Host, &l.Port, &l.Bind} {
+			*p = (*p).Substitute(set)
+		}
+	}
+}
+
+func index(words []command.Word, text string) int {
+	for i, w := range words {
+		if w.Text == text {
+			return i
+		}
+	}
+	return -1
+}
+
+func (s *Starter) isManage(st *fact.Start) bool {
+	return st.Target != nil && path.Base(st.Target.File) == "manage.py"
+}
+
+// target finds what the program is given to load.
+func (s *Starter) target(st *fact.Start, ctx command.Context, prog *Program, dir string) {
+	f := st.Final
+	if f.Missing != nil || f.Reason != "" {
+		return
+	}
+	free := f.Free()
+	kind := command.NoTarget
+	if f.Known != nil {
+		kind = f.Known.Target
+	}
+	if f.Known != nil && f.Known.Name == "flask" {
+		s.flaskApp(st, prog, dir)
+		return
+	}
+	if f.Via != "" && f.Known == nil && len(f.Args) > 0 { // python -m package
+		w := f.Args[0]
+		t := &fact.Target{Named: w.Text, Module: w.Text, At: w.At, Kind: command.FileTarget}
+		at := &code.File{Name: join(dir, "__main__.py"), Lang: code.Python}
+		if file, ok := prog.Resolve(at, w.Text+".__main__", ""); ok {
+			t.File = file
+		} else if file, ok := prog.Resolve(at, w.Text, ""); ok && strings.HasSuffix(file, ".py") {
+			t.File = file
+		} else if top, _, _ := strings.Cut(w.Text, "."); len(prog.m.Classify(at, &code.Node{Kind: code.Import, Name: top})) > 0 && !prog.m.Classify(at, &code.Node{Kind: code.Import, Name: top})[0].Standard && prog.m.Classify(at, &code.Node{Kind: code.Import, Name: top})[0].Package != "" {
+			st.Final.Reason = "the module " + w.Text + " comes from a package"
+			return
+		}
+		st.Target = t
+		return
+	}
+	if kind == command.NoTarget || len(free) == 0 {
+		if kind == command.FileTarget && f.Known.Name == "nodemon" {
+			// nodemon without a file runs the manifest's main.
+			free = nil
+		}
+		return
+	}
+	w := free[0]
+	if f.Known.Name == "tsx" && (w.Text == "watch") && len(free) > 1 {
+		w = free[1]
+	}
+	if f.Known.Name == "fastapi" {
+		if len(free) < 2 {
+			for _, n := range []string{"main.py", "app.py", "api.py", "app/main.py", "app/app.py", "app/api.py"} {
+				if s.Tree.Has(join(dir, n)) {
+					st.Target = &fact.Target{Named: n, File: join(dir, n), At: w.At, Kind: command.CallableTarget, Callable: ""}
+					return
+				}
+			}
+			return
+		}
+		w = free[1]
+	}
+	if f.Known.Name == "streamlit" && len(free) > 1 {
+		w = free[1]
+	}
+	t := &fact.Target{Named: w.Text, At: w.At, Kind: kind}
+	st.Target = t
+	if !w.Literal() {
+		st.Target = nil
+		st.Final.Reason = "what is started is named by " + w.Text
+		return
+	}
+	switch kind {
+	case command.FileTarget:
+		if (f.Known.Name == "pm2" || f.Known.Name == "pm2-runtime") && (strings.HasSuffix(w.Text, ".json") || strings.Contains(w.Text, ".config.") || w.Text == "npm") {
+			st.Target = nil
+			st.Final.Reason = "started through the settings of " + f.Known.Name
+			return
+		}
+		p, ok := st.Final.Locate(w.Text, ctx)
+		if !ok {
+			st.Target = nil
+			st.Final.Reason = w.Text + " lies outside the tree"
+			return
+		}
+		t.File = s.file(p, f.Known.Runtime != "python")
+		if t.File == "" {
+			t.File = ""
+			t.Sourced, t.Built = s.sourceOf(p)
+			if t.Built {
+				t.File = p
+			}
+			t.Module = p
+		} else if src, built := s.sourceOf(t.File); built && s.Tree.State(t.File) != source.Shipped {
+			t.Sourced, t.Built = src, true
+		}
+	case command.CallableTarget:
+		spec := w.Text
+		t.Kind = command.CallableTarget
+		t.Module, t.Callable, _ = strings.Cut(spec, ":")
+		if i := strings.IndexByte(t.Callable, '('); i >= 0 {
+			t.Callable, t.Factory = t.Callable[:i], true
+		}
+		if _, ok, _ := f.Flag("--factory", "--call"); ok || index(f.Args, "--factory") >= 0 || index(f.Args, "--call") >= 0 {
+			t.Factory = true
+		}
+		if t.Callable == "" && (f.Known.Name == "gunicorn" || f.Known.Name == "waitress-serve") {
+			t.Callable = "application"
+		}
+		at := &code.File{Name: join(dir, "__main__.py"), Lang: code.Python}
+		if file, ok := prog.Resolve(at, strings.TrimSuffix(t.Module, ".py"), ""); ok && strings.HasSuffix(file, ".py") && !strings.HasSuffix(t.Module, ".py") {
+			t.File = file
+		}
+	}
+}
+
+func join(dir, name string) string {
+	if dir == "" {
+		return name
+	}
+	return dir + "/" + name
+}
+
+// file finds a file the way node does: as named, with an extension, or the
+// index of a folder.
+func (s *Starter) file(p string, node bool) string {
+	names := []string{p}
+	if node {
+		names = []string{p, p + ".js", p + ".json", p + "/index.js"}
+		if p == "" {
+			names = []string{"index.js"}
+		}
+	}
+	for _, n := range names {
+		if s.Tree.Has(n) {
+			return n
+		}
+	}
+	return ""
+}
+
+// sourceOf finds the source that a build output is made of, when the
+// component has a build step that makes it.
+func (s *Starter) sourceOf(p string) (src string, built bool) {
+	_, hasBuild := s.C.Scripts["build"]
+	for name, sc := range s.C.Scripts {
+		if strings.HasPrefix(name, "pre") || strings.HasPrefix(name, "post") || strings.HasPrefix(name, "build") {
+			hasBuild = hasBuild || strings.Contains(sc.Text, "tsc") || strings.Contains(sc.Text, "build") || strings.Contains(sc.Text, "webpack") || strings.Contains(sc.Text, "esbuild")
+		}
+	}
+	if !hasBuild {
+		return "", false
+	}
+	rel := strings.TrimPrefix(p, s.C.Dir+"/")
+	out, rootDir := "", ""
+	if cfg := s.C.Path("tsconfig.json"); s.Tree.Has(cfg) {
+		if f, err := s.Tree.Document(cfg); err == nil {
+			if d, err := document.JSON(cfg, f.Data, f.Lines(), true); err == nil {
+				out = path.Clean(d.Get("compilerOptions", "outDir").Str())
+				rootDir = path.Clean(d.Get("compilerOptions", "rootDir").Str())
+			}
+		}
+	}
+	top, rest, ok := strings.Cut(rel, "/")
+	if !ok {
+		return "", false
+	}
+	if out != "" && out != "." && strings.HasPrefix(rel, out+"/") {
+		rest = strings.TrimPrefix(rel, out+"/")
+	} else if top != "dist" && top != "build" && top != "out" && top != "lib" && top != ".output" && top != ".next" {
+		return "", false
+	}
+	stem := strings.TrimSuffix(rest, path.Ext(rest))
+	for _, base := range []string{rootDir, "src", "", "server", "source"} {
+		for _, ext := range []string{".ts", ".js", ".mts", ".tsx", ".mjs", ".cts"} {
+			n := s.C.Path(path.Join(base, stem+ext))
+			if n != p && s.Tree.Has(n) {
+				return n, true
+			}
+		}
+	}
+	return "", true
+}
+
+// flaskApp finds the application of `flask run`: --app, FLASK_APP, app.py or
+// wsgi.py (Flask documentation, "Command Line Interface").
+func (s *Starter) flaskApp(st *fact.Start, prog *Program, dir string) {
+	name, at := "", st.Final.At
+	if w, ok, _ := st.Final.Flag("--app", "-A"); ok && w.Literal() {
+		name, at = w.Text, w.At
+	} else if v := st.Env["FLASK_APP"]; v != "" {
+		name = v
+		for _, a := range st.Final.Env {
+			if a.Name == "FLASK_APP" {
+				at = a.At
+			}
+		}
+	} else {
+		for _, n := range []string{"wsgi.py", "app.py"} {
+			if s.Tree.Has(join(dir, n)) {
+				name = n
+				break
+			}
+		}
+		if name == "" {
+			return
+		}
+	}
+	t := &fact.Target{Named: name, At: at, Kind: command.CallableTarget}
+	t.Module, t.Callable, _ = strings.Cut(name, ":")
+	t.Callable, _, _ = strings.Cut(t.Callable, "(")
+	t.Factory = true
+	st.Target = t
+	module := strings.ReplaceAll(strings.TrimSuffix(t.Module, ".py"), "/", ".")
+	if file, ok := prog.Resolve(&code.File{Name: join(dir, "__main__.py"), Lang: code.Python}, module, ""); ok {
+		t.File = file
+	}
+}
+
+const maxReached = 2000
+
+// reach goes from the target through its imports and gives the files that
+// run, in the order in which they are met.
+func (s *Starter) reach(st *fact.Start, prog *Program) []*code.File {
+	var files []*code.File
+	seen := map[string]bool{}
+	var queue []string
+	push := func(name string) {
+		if name != "" && !seen[name] && len(seen) < maxReached {
+			seen[name] = true
+			queue = append(queue, name)
+		}
+	}
+	if st.Target != nil {
+		if st.Target.Sourced != "" {
+			push(st.Target.Sourced)
+		} else {
+			push(st.Target.File)
+		}
+		if st.Target.Kind == command.CallableTarget {
+			for d := source.Dir(st.Target.File); d != "" && s.Tree.Has(d+"/__init__.py"); d = source.Dir(d) {
+				push(d + "/__init__.py")
+			}
+		}
+	}
+	for _, w := range st.Final.Flags("-r", "--require", "--import") {
+		if p, ok := source.Join(st.Final.Dir, w.Text); ok && strings.HasPrefix(w.Text, ".") {
+			push(s.file(p, true))
+		}
+	}
+	django := false
+	for round := 0; ; round++ {
+		for len(queue) > 0 {
+			name := queue[0]
+			queue = queue[1:]
+			f := prog.File(name)
+			if f == nil {
+				continue
+			}
+			files = append(files, f)
+			for _, imp := range f.Imports {
+				if imp.Node.Flag&code.TypeOnly != 0 || typeChecking(imp) {
+					continue
+				}
+				for _, i := range prog.m.Classify(f, imp.Node) {
+					if i.File != "" && code.LanguageOf(i.File) != code.None && !IsTest(i.File) {
+						push(i.File)
+					}
+				}
+			}
+		}
+		if django || s.Runtime.Name() != "python" {
+			break
+		}
+		django = true
+		s.django(st, prog, files, push)
+		if len(queue) == 0 {
+			break
+		}
+	}
+	for _, f := range files {
+		st.Reached = append(st.Reached, f.Name)
+	}
+	return files
+}
+
+// django adds what a Django site loads by name: the settings module, the
+// installed applications, the URL configuration.
+func (s *Starter) django(st *fact.Start, prog *Program, files []*code.File, push func(string)) {
+	module, step := s.settingsModule(st, prog, files)
+	if module == "" {
+		return
+	}
+	from := &code.File{Name: s.C.Path("manage.py"), Lang: code.Python}
+	name, ok := prog.Resolve(from, module, "")
+	if !ok || !strings.HasSuffix(name, ".py") {
+		return
+	}
+	_ = step
+	push(name)
+	st.Config = prog.File(name)
+	if st.Config == nil {
+		return
+	}
+	e := value.New(prog, "")
+	app := func(text string) {
+		parts := strings.Split(text, ".")
+		for n := len(parts); n > 0; n-- {
+			file, ok := prog.Resolve(from, strings.Join(parts[:n], "."), "")
+			if !ok {
+				continue
+			}
+			dir := source.Dir(file)
+			if !strings.HasSuffix(file, ".py") {
+				dir = file
+			}
+			if n == len(parts) || strings.HasSuffix(file, "apps.py") {
+				for _, entry := range s.Tree.In(dir) {
+					if strings.HasSuffix(entry.Path, ".py") && !IsTest(entry.Path) {
+						push(entry.Path)
+					}
+				}
+			}
+			return
+		}
+	}
+	if v := e.Name(st.Config, "INSTALLED_APPS"); v != nil {
+		v.Walk(func(k *value.Value) {
+			if k.Kind == value.Str {
+				app(k.Text)
+			}
+		})
+	}
+	if v := e.Name(st.Config, "ROOT_URLCONF"); v != nil && v.Kind == value.Str {
+		if f, ok := prog.Resolve(from, v.Text, ""); ok {
+			push(f)
+		}
+	}
+	if v := e.Name(st.Config, "MIDDLEWARE"); v != nil {
+		v.Walk(func(k *value.Value) {
+			if k.Kind == value.Str {
+				if i := strings.LastIndexByte(k.Text, '.'); i > 0 {
+					if f, ok := prog.Resolve(from, k.Text[:i], ""); ok {
+						push(f)
+					}
+				}
+			}
+		})
+	}
+}
+
+// settingsModule says which settings a Django site is started with.
+func (s *Starter) settingsModule(st *fact.Start, prog *Program, files []*code.File) (string, place.Span) {
+	if v := st.Env["DJANGO_SETTINGS_MODULE"]; v != "" {
+		return v, st.At
+	}
+	if w, ok, _ := st.Final.Flag("--settings"); ok && w.Literal() {
+		return w.Text, w.At
+	}
+	for _, w := range st.Final.Flags("-e", "--env") {
+		if v, ok := strings.CutPrefix(w.Text, "DJANGO_SETTINGS_MODULE="); ok {
+			return v, w.At
+		}
+	}
+	if manage := s.C.Path("manage.py"); len(files) == 0 || !s.Tree.Has(manage) {
+		if f := prog.File(manage); f != nil {
+			files = append(files, f)
+		}
+	}
+	e := value.New(prog, "")
+	for _, f := range files {
+		if !strings.Contains(string(f.Src), "DJANGO_SETTINGS_MODULE") {
+			continue
+		}
+		for _, site := range f.Calls {
+			args := site.Node.Args()
+			if len(args) == 2 && args[0].Is(code.String) && args[0].Name == "DJANGO_SETTINGS_MODULE" {
+				if o := e.Expr(args[1], site.Scope).Under(value.Environ{}); o.Kind == value.Str {
+					return o.Text, f.At(args[1])
+				}
+			}
+		}
+		for _, site := range f.Sets {
+			if site.Node.Is(code.Index) && site.Node.Kid(1).Is(code.String) && site.Node.Kids[1].Name == "DJANGO_SETTINGS_MODULE" {
+				if o := e.Expr(site.Value, site.Scope).Under(value.Environ{}); o.Kind == value.Str {
+					return o.Text, f.At(site.Value)
+				}
+			}
+		}
+	}
+	return "", place.Span{}
+}
+
+// settings gathers the production settings of the framework.
+func (s *Starter) settings(st *fact.Start, prog *Program, files []*code.File) {
+	e := st.Program
+	add := func(framework, name string, v *value.Value, module string) {
+		if v == nil {
+			return
+		}
+		at := v.At
+		if at.Line == 0 && len(v.Steps) > 0 {
+			at = v.Steps[0].At
+		}
+		st.Settings = append(st.Settings, fact.Setting{Framework: framework, Name: name, Value: v, At: at, Module: module})
+	}
+	if st.Config != nil {
+		for _, n := range []string{"DEBUG", "ALLOWED_HOSTS", "SECRET_KEY"} {
+			v := e.Name(st.Config, n)
+			if v == nil && n == "ALLOWED_HOSTS" { // Django's own default is the empty list
+				v = &value.Value{Kind: value.List, At: place.Whole(st.Config.Name)}
+				v.At.Line, v.At.Col, v.At.EndLine, v.At.EndCol = 1, 1, 1, 1
+			}
+			add("Django", n, v, st.Config.Name)
+		}
+		return
+	}
+	for _, f := range files {
+		if f.Lang != code.Python {
+			return
+		}
+		for _, site := range f.Sets { // app.debug = True
+			if site.Node.Is(code.Member) && site.Node.Name == "debug" {
+				if o := e.Expr(site.Node.Kid(0), site.Scope); o.Kind == value.External && (o.Text == "flask.Flask()" || o.Text == "fastapi.FastAPI()") {
+					add("Flask", "debug", e.Expr(site.Value, site.Scope), f.Name)
+				}
+			}
+		}
+		for _, site := range f.Calls {
+			callee := site.Node.Kid(0)
+			if !callee.Is(code.Name) && !callee.Is(code.Member) {
+				continue
+			}
+			switch callee.Name {
+			case "FastAPI", "Starlette", "TrustedHostMiddleware", "add_middleware":
+				_, keys := e.Arguments(site)
+				if v := keys["debug"]; v != nil && callee.Name != "add_middleware" {
+					add(callee.Name, "debug", v, f.Name)
+				}
+				if v := keys["allowed_hosts"]; v != nil {
+					add("FastAPI", "allowed_hosts", v, f.Name)
+				}
+			}
+		}
+	}
+	usesFlask := false
+	for _, fw := range s.C.Frameworks {
+		usesFlask = usesFlask || fw == "Flask"
+	}
+	if usesFlask {
+		for _, n := range []string{"DEBUG", "TRUSTED_HOSTS"} {
+			if v := e.Config(n); v != nil && v.Kind != value.Undef {
+				add("Flask", n, v, "")
+			}
+		}
+		for _, n := range []string{"FLASK_DEBUG", "FLASK_ENV"} {
+			if v, ok := st.Env[n]; ok {
+				at := st.At
+				for _, a := range st.Final.Env {
+					if a.Name == n {
+						at = a.At
+					}
+				}
+				if st.Descriptor != nil && st.Descriptor.Image != nil {
+					if p, ok := st.Descriptor.Image.EnvAt[n]; ok {
+						at = p
+					}
+				}
+				add("Flask", n, value.Text(v, at), "")
+			}
+		}
+	}
+}
+
+// gunicornConfig reads bind from gunicorn.conf.py or the file given with -c.
+func (s *Starter) gunicornConfig(st *fact.Start, prog *Program, ctx command.Context) {
+	name := "gunicorn.conf.py"
+	if w, ok, _ := st.Final.Flag("-c", "--config"); ok && w.Literal() {
+		name = strings.TrimPrefix(w.Text, "file:")
+	}
+	p, ok := st.Final.Locate(name, ctx)
+	if !ok || !s.Tree.Has(p) {
+		return
+	}
+	f := prog.File(p)
+	if f == nil {
+		return
+	}
+	v := st.Program.Name(f, "bind")
+	if v == nil {
+		return
+	}
+	l := *st.Listeners[0]
+	l.Via, l.At, l.PortAt, l.HostAt = "setting", placeOf(v, place.Whole(p)), placeOf(v, place.Whole(p)), placeOf(v, place.Whole(p))
+	st.Listeners = nil
+	binds := []*value.Value{v}
+	if v.Kind == value.List {
+		binds = v.Kids
+	}
+	for _, b := range binds {
+		c := l
+		c.Bind = b
+		st.Listeners = append(st.Listeners, &c)
+	}
+	st.Reached = append(st.Reached, p)
+}

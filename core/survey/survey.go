@@ -1,0 +1,231 @@
+// Package survey finds the components of a tree and gathers their facts. One
+// folder below it serves each runtime; this package holds what they share:
+// reading the code that a start reaches, listeners, variables, secrets.
+package survey
+
+import (
+	"path"
+	"sort"
+	"strings"
+
+	"ubique/core/code"
+	"ubique/core/document"
+	"ubique/core/fact"
+	"ubique/core/source"
+)
+
+// Folder is a folder of the tree with the names of its files.
+type Folder struct {
+	Dir   string
+	Names map[string]bool
+}
+
+// Has reports whether the folder holds a file of that name.
+func (f Folder) Has(name string) bool { return f.Names[name] }
+
+// Runtime is what one runtime knows. Its methods are pure: they read the tree
+// and give facts.
+type Runtime interface {
+	Name() string
+	// Claims says how strongly a folder looks like a component of this
+	// runtime: 0 not at all, 1 a manifest, 2 something that starts.
+	Claims(t *source.Tree, f Folder) int
+	// Gather fills in pins, manifests, dependencies and scripts.
+	Gather(t *source.Tree, c *fact.Component, f Folder)
+	// Modules finds what imports lead to, for code that runs in dir.
+	Modules(t *source.Tree, c *fact.Component, dir string) Modules
+	// Entry gives the command that hosts run when nothing else says how to
+	// start; ok is false where there is none.
+	Entry(t *source.Tree, c *fact.Component) (command string, at string, ok bool)
+}
+
+// Modules finds modules; it is the language's part of a value.Loader.
+type Modules interface {
+	// Resolve says which file of the tree an import leads to.
+	Resolve(from *code.File, module, name string) (file string, ok bool)
+	// Classify says what an import needs: a package, a file, nothing.
+	Classify(from *code.File, imp *code.Node) []fact.Import
+}
+
+// elsewhere are folders whose contents are not deployed on their own: tests,
+// examples, output, documentation.
+var elsewhere = map[string]bool{
+	"test": true, "tests": true, "__tests__": true, "spec": true, "e2e": true, "fixtures": true, "__fixtures__": true, "testdata": true, "__mocks__": true, "mocks": true,
+	"example": true, "examples": true, "sample": true, "samples": true, "docs": true, "doc": true, "dist": true, "out": true, "coverage": true, "htmlcov": true,
+	"vendor": true, "third_party": true, "site-packages": true, "node_modules": true, "bower_components": true, "venv": true, "env": false, "static": true, "staticfiles": true, "public": true, "assets": true,
+	"migrations": true, "templates": true, "template": true, "benchmarks": true, "benchmark": true, "storybook-static": true, "cypress": true, "playwright": true, "tmp": true, "temp": true, "__pycache__": true,
+}
+
+// Elsewhere reports whether a path lies in a folder of tests, examples,
+// output or dependencies.
+func Elsewhere(p string) bool {
+	for part := range strings.SplitSeq(p, "/") {
+		if elsewhere[strings.ToLower(part)] || len(part) > 1 && part[0] == '.' && part != ".." {
+			return true
+		}
+	}
+	return false
+}
+
+// Folders lists the folders in which a component may stand.
+func Folders(t *source.Tree) []Folder {
+	var list []Folder
+	at := map[string]int{}
+	lastDir, skip := "\x00", false
+	cur := -1
+	for _, e := range t.Entries {
+		if !e.OnDisk {
+			continue
+		}
+		d := source.Dir(e.Path)
+		if d != lastDir {
+			lastDir = d
+			skip = d != "" && Elsewhere(d)
+			if !skip {
+				i, ok := at[d]
+				if !ok {
+					i = len(list)
+					at[d] = i
+					list = append(list, Folder{Dir: d, Names: map[string]bool{}})
+				}
+				cur = i
+			}
+		}
+		if !skip {
+			list[cur].Names[e.Path[len(d)+min(1, len(d)):]] = true
+		}
+	}
+	sort.Slice(list, func(i, j int) bool { return list[i].Dir < list[j].Dir })
+	return list
+}
+
+// Find finds the components of a tree.
+func Find(t *source.Tree, runtimes []Runtime) []*fact.Component {
+	type claim struct {
+		r        Runtime
+		f        Folder
+		strength int
+	}
+	var claims []claim
+	for _, f := range Folders(t) {
+		for _, r := range runtimes {
+			if s := r.Claims(t, f); s > 0 {
+				claims = append(claims, claim{r, f, s})
+			}
+		}
+	}
+	strongest := map[string]int{}
+	for _, c := range claims {
+		strongest[c.f.Dir] = max(strongest[c.f.Dir], c.strength)
+	}
+	var list []*fact.Component
+	for _, c := range claims {
+		if c.strength < 2 || c.strength < strongest[c.f.Dir] {
+			continue
+		}
+		comp := &fact.Component{ID: c.f.Dir, Dir: c.f.Dir, Runtime: c.r.Name()}
+		if comp.ID == "" {
+			comp.ID = "."
+		}
+		for _, o := range list {
+			if o.ID == comp.ID {
+				comp.ID += " (" + c.r.Name() + ")"
+			}
+		}
+		list = append(list, comp)
+	}
+	return list
+}
+
+// Program is the code that one start reaches. It loads each file once.
+type Program struct {
+	t     *source.Tree
+	m     Modules
+	cache *Cache
+	files map[string]*code.File
+	order []*code.File
+	data  map[string]*document.Node
+}
+
+// Cache keeps the source files that have been read, for all starts of a
+// component.
+type Cache struct{ files map[string]*code.File }
+
+// NewCache makes an empty cache.
+func NewCache() *Cache { return &Cache{files: map[string]*code.File{}} }
+
+// NewProgram makes the loader of one start.
+func NewProgram(t *source.Tree, m Modules, c *Cache) *Program {
+	return &Program{t: t, m: m, cache: c, files: map[string]*code.File{}, data: map[string]*document.Node{}}
+}
+
+// Resolve implements value.Loader.
+func (p *Program) Resolve(from *code.File, module, name string) (string, bool) {
+	return p.m.Resolve(from, module, name)
+}
+
+// File implements value.Loader.
+func (p *Program) File(name string) *code.File {
+	if f, ok := p.files[name]; ok {
+		return f
+	}
+	f, ok := p.cache.files[name]
+	if !ok && code.LanguageOf(name) != code.None && p.t.Has(name) {
+		if src, err := p.t.Code(name); err == nil && !generated(src.Data) {
+			f = code.Read(name, src.Data, src.Lines())
+		}
+		p.cache.files[name] = f
+	}
+	p.files[name] = f
+	if f != nil {
+		p.order = append(p.order, f)
+	}
+	return f
+}
+
+// generated tells minified files, which say nothing that a person wrote.
+func generated(src []byte) bool {
+	if len(src) < 20_000 {
+		return false
+	}
+	lines := 1
+	for _, c := range src {
+		if c == '\n' {
+			lines++
+		}
+	}
+	return len(src)/lines > 500
+}
+
+// Data implements value.Loader.
+func (p *Program) Data(name string) *document.Node {
+	if d, ok := p.data[name]; ok {
+		return d
+	}
+	var d *document.Node
+	if p.t.Has(name) {
+		if src, err := p.t.Document(name); err == nil {
+			switch path.Ext(name) {
+			case ".json":
+				d, _ = document.JSON(name, src.Data, src.Lines(), true)
+			case ".yaml", ".yml":
+				if docs, err := document.YAML(name, src.Data, src.Lines()); err == nil && len(docs) > 0 {
+					d = docs[0]
+				}
+			case ".toml":
+				d, _ = document.TOML(name, src.Data, src.Lines())
+			}
+		}
+	}
+	p.data[name] = d
+	return d
+}
+
+// Loaded implements value.Loader.
+func (p *Program) Loaded() []*code.File { return p.order }
+
+// IsTest tells files that only tests run.
+func IsTest(name string) bool {
+	base := path.Base(name)
+	return strings.Contains(base, ".test.") || strings.Contains(base, ".spec.") || strings.HasPrefix(base, "test_") || strings.HasSuffix(base, "_test.py") || base == "conftest.py" || base == "tests.py"
+}

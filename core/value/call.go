@@ -1,0 +1,556 @@
+package value
+
+import (
+	"strings"
+
+	"ubique/core/code"
+	"ubique/core/place"
+)
+
+// conversions are functions of the languages that turn one value into
+// another, by the operation that says what they give.
+var conversions = map[string]string{
+	"Number": "Number", "parseInt": "parseInt", "Number.parseInt": "parseInt", "parseFloat": "Number", "Number.parseFloat": "Number",
+	"String": "String", "Boolean": "Boolean", "isNaN": "isNaN", "Number.isNaN": "Number.isNaN", "Number.isInteger": "Number.isInteger",
+	"Number.isFinite": "Number.isFinite", "isFinite": "Number.isFinite", "JSON.parse": "json",
+	"int": "int", "float": "float", "str": "String", "bool": "Boolean", "len": "length",
+	"distutils.util.strtobool": "truthy", "json.loads": "json",
+	"Math.floor": "parseInt", "Math.trunc": "parseInt", "Math.round": "parseInt", "Math.abs": "Number",
+}
+
+// methods are methods of texts and lists, by the operation.
+var methods = map[string]string{
+	"strip": "strip", "trim": "strip", "lstrip": "strip", "rstrip": "strip", "lower": "lower", "toLowerCase": "lower", "casefold": "lower",
+	"upper": "upper", "toUpperCase": "upper", "title": "title", "capitalize": "title", "split": "split", "toString": "String", "isdigit": "digits", "isnumeric": "digits",
+	"startswith": "startswith", "startsWith": "startswith",
+}
+
+// readers are functions that read a variable: the first argument is its name,
+// the second (or the keyword default) its fallback. Facts from the
+// documentation of Python's os, python-decouple, django-environ, environs,
+// Deno and Starlette.
+var readers = map[string]struct {
+	unset Unset
+	conv  string
+}{
+	"os.getenv":                             {ReadsNull, ""},
+	"os.environ.get":                        {ReadsNull, ""},
+	"os.environ.pop":                        {ReadsNull, ""},
+	"Deno.env.get":                          {ReadsUndef, ""},
+	"decouple.config":                       {Raises, ""},
+	"decouple.AutoConfig()()":               {Raises, ""},
+	"starlette.config.Config()()":           {Raises, ""},
+	"environ.Env()()":                       {Raises, ""},
+	"environ.Env().str":                     {Raises, ""},
+	"environ.Env().int":                     {Raises, "int"},
+	"environ.Env().bool":                    {Raises, "truthy"},
+	"environ.Env().list":                    {Raises, "list"},
+	"environs.Env()()":                      {Raises, ""},
+	"environs.Env().str":                    {Raises, ""},
+	"environs.Env().int":                    {Raises, "int"},
+	"environs.Env().bool":                   {Raises, "truthy"},
+	"environs.Env().list":                   {Raises, "list"},
+	"environs.env.str":                      {Raises, ""},
+	"environs.env.int":                      {Raises, "int"},
+	"environs.env.bool":                     {Raises, "truthy"},
+	"environs.env.list":                     {Raises, "list"},
+	"django.core.management.utils.getenv()": {ReadsNull, ""},
+}
+
+// casts are the functions given as cast= to settings libraries.
+var casts = map[string]string{"int": "int", "bool": "truthy", "float": "float", "str": "String", "decouple.Csv()": "list"}
+
+// Reads reports whether an External path is a function that reads a variable.
+func Reads(path string) bool { _, ok := readers[path]; return ok }
+
+func (e *Eval) args(n *code.Node, s *code.Scope, c *context) (list []*Value, keys map[string]*Value) {
+	keys = map[string]*Value{}
+	for _, a := range n.Args() {
+		switch {
+		case a.Is(code.Keyword):
+			keys[a.Name] = e.expr(a.Kid(0), s, c)
+		case a.Is(code.Spread) && a.Name == "**":
+			if o := e.expr(a.Kid(0), s, c); o.Kind == Object {
+				for i, k := range o.Keys {
+					keys[k] = o.Kids[i]
+				}
+			} else {
+				keys["**"] = o
+			}
+		case a.Is(code.Spread):
+			if o := e.expr(a.Kid(0), s, c); o.Kind == List {
+				list = append(list, o.Kids...)
+			} else {
+				list = append(list, unknown("arguments that are spread", s.File.At(a)))
+			}
+		default:
+			list = append(list, e.expr(a, s, c))
+		}
+	}
+	return list, keys
+}
+
+// Arguments evaluates the arguments of a call: by place and by keyword.
+func (e *Eval) Arguments(site code.Site) ([]*Value, map[string]*Value) {
+	return e.args(site.Node, site.Scope, nil)
+}
+
+// Callee evaluates what is called.
+func (e *Eval) Callee(site code.Site) *Value { return e.Expr(site.Node.Kid(0), site.Scope) }
+
+func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
+	f := s.File
+	py := f.Lang == code.Python
+	at := f.At(n)
+	callee := n.Kid(0)
+	if callee == nil {
+		return unknown("an unread call", at)
+	}
+	if e.active[n] {
+		return unknown("a call that leads back to itself", at)
+	}
+	e.active[n] = true
+	defer delete(e.active, n)
+
+	if !py && callee.Is(code.Name) && (callee.Name == "require" || callee.Name == "import") && n.Kid(1).Is(code.String) {
+		return e.required(n.Kids[1].Name, n, s)
+	}
+	if v := e.envCall(n, s, c); v != nil {
+		return v
+	}
+	cv := e.expr(callee, s, c)
+	switch cv.Kind {
+	case External:
+		args, keys := e.args(n, s, c)
+		if r, ok := readers[cv.Text]; ok {
+			return e.read(r.unset, r.conv, args, keys, cv, s, at)
+		}
+		if name, ok := conversions[cv.Text]; ok && len(args) > 0 {
+			return op(name, py, at, args[:min(2, len(args))]...)
+		}
+		switch cv.Text {
+		case "Object.freeze", "Object.assign", "structuredClone", "dict":
+			if len(args) > 0 && args[0].Kind == Object {
+				return args[0]
+			}
+			if cv.Text == "dict" {
+				o := &Value{Kind: Object, At: at}
+				for k, v := range keys {
+					o.Keys, o.Kids = append(o.Keys, k), append(o.Kids, v)
+				}
+				return o
+			}
+		case "list", "tuple", "set":
+			if len(args) == 1 {
+				return args[0]
+			}
+		case "getattr":
+			if len(args) > 1 && args[1].Kind == Str {
+				return e.key(args[0], args[1].Text, s, c, at)
+			}
+		}
+		if v := e.store(cv, args); v != nil {
+			return v
+		}
+		if v := e.schema(cv, args, s, at); v != nil {
+			return v
+		}
+		keyed := &Value{Kind: External, Text: cv.Text + "()", At: at, Recv: cv, Kids: args, Steps: cv.Steps}
+		for _, k := range n.Args() {
+			if k.Is(code.Keyword) {
+				keyed.Keys = append(keyed.Keys, k.Name)
+			}
+		}
+		return keyed
+	case Func:
+		args, keys := e.args(n, s, c)
+		v := e.invoke(cv, args, keys, c)
+		return v.with(Step{at, "calls " + cv.Text})
+	case Class:
+		args, _ := e.args(n, s, c)
+		r := *cv.ref
+		r.args = args
+		return &Value{Kind: Instance, Text: cv.Text, At: at, ref: &r, Steps: cv.Steps}
+	}
+	if callee.Is(code.Member) {
+		return e.method(n, callee, s, c)
+	}
+	return unknown("what "+f.Text(callee)+" returns", at)
+}
+
+// envCall reads os.environ.get(name, default) and its like, whose receiver is
+// the environment itself.
+func (e *Eval) envCall(n *code.Node, s *code.Scope, c *context) *Value {
+	callee := n.Kid(0)
+	if !callee.Is(code.Member) {
+		return nil
+	}
+	switch callee.Name {
+	case "get", "setdefault", "pop", "__getitem__":
+	default:
+		return nil
+	}
+	base := callee.Kid(0)
+	if base.Is(code.String) || base.Is(code.Call) {
+		return nil
+	}
+	bv := e.expr(base, s, c)
+	switch bv.Kind {
+	case EnvMap:
+		args, keys := e.args(n, s, c)
+		return e.read(ReadsNull, "", args, keys, bv, s, s.File.At(n))
+	case Object:
+		if arg := n.Kid(1); arg != nil {
+			k := e.expr(arg, s, c)
+			if k.Kind == Str {
+				if v := bv.Get(k.Text); v != nil {
+					return v
+				}
+				if n.Kid(2) != nil {
+					return e.expr(n.Kid(2), s, c)
+				}
+				return &Value{Kind: Null, At: s.File.At(n)}
+			}
+			v := e.index(&code.Node{Kind: code.Index, Kids: []*code.Node{base, arg}, Off: n.Off, End: n.End}, s, c)
+			if n.Kid(2) != nil && v.Kind == Cond {
+				return op("??", true, v.At, v, e.expr(n.Kid(2), s, c))
+			}
+			return v
+		}
+	}
+	return nil
+}
+
+// read makes the value of a function that reads a variable.
+func (e *Eval) read(unset Unset, conv string, args []*Value, keys map[string]*Value, fn *Value, s *code.Scope, at place.Span) *Value {
+	if len(args) == 0 {
+		return unknown("a variable without a name", at)
+	}
+	name := args[0].Under(Environ{})
+	if name.Kind != Str {
+		return unknown("a variable whose name is made while the program runs", at)
+	}
+	v := &Value{Kind: Env, Text: name.Text, Unset: unset, At: at}
+	def := keys["default"]
+	if len(args) > 1 {
+		def = args[1]
+	}
+	if def == nil && fn.Recv != nil && fn.Recv.Text == "environ.Env()" {
+		def = nil // a scheme in Env(NAME=(cast, default)) is looked up below
+	}
+	r := v
+	if def != nil {
+		r = op("unset", s.File.Lang == code.Python, at, v, def)
+	}
+	if k := keys["cast"]; k != nil {
+		if c, ok := casts[k.Text]; ok {
+			conv = c
+		} else if conv == "" {
+			return op("loop", true, at, r)
+		}
+	}
+	if conv != "" {
+		r = op(conv, true, at, r)
+	}
+	return r
+}
+
+// required gives what require() or import() of a module gives.
+func (e *Eval) required(module string, n *code.Node, s *code.Scope) *Value {
+	at := s.File.At(n)
+	path, ok := e.Loader.Resolve(s.File, module, "")
+	if !ok {
+		return &Value{Kind: External, Text: strings.TrimPrefix(module, "node:"), At: at}
+	}
+	step := Step{at, "imports " + path}
+	if f := e.Loader.File(path); f != nil {
+		if b, ok := f.Exports["="]; ok && n.Kids[0].Name == "require" {
+			if v := e.exported(f, b); v != nil {
+				// Properties added beside module.exports = f are kept with it.
+				return v.with(step)
+			}
+		}
+		return (&Value{Kind: Module, Text: path, At: at}).with(step)
+	}
+	if d := e.Loader.Data(path); d != nil {
+		return FromDocument(d).with(step)
+	}
+	return unknown(module+" could not be read", at)
+}
+
+// method evaluates a method of a text, a list or an object of the tree.
+func (e *Eval) method(n, callee *code.Node, s *code.Scope, c *context) *Value {
+	at := s.File.At(n)
+	py := s.File.Lang == code.Python
+	base := e.expr(callee.Kid(0), s, c)
+	name := callee.Name
+	if o, ok := methods[name]; ok {
+		args, _ := e.args(n, s, c)
+		if name == "toString" {
+			args = nil
+		}
+		return op(o, py, at, append([]*Value{base}, args[:min(1, len(args))]...)...)
+	}
+	switch name {
+	case "format", "join", "replace", "map", "filter", "concat", "reduce":
+		args, _ := e.args(n, s, c)
+		return &Value{Kind: Op, Text: "loop", Kids: append([]*Value{base}, args...), At: at}
+	case "bind":
+		return base
+	case "then":
+		return unknown("the result of a promise", at)
+	case "includes":
+		args, _ := e.args(n, s, c)
+		if len(args) == 1 {
+			return op("in", py, at, args[0], base)
+		}
+	}
+	if base.Kind == Instance || base.Kind == Class || base.Kind == Module || base.Kind == Object {
+		return unknown("what "+s.File.Text(callee)+" returns", at)
+	}
+	return unknown("what "+name+" returns", at)
+}
+
+// invoke evaluates what a function of the tree returns for these arguments.
+func (e *Eval) invoke(fn *Value, args []*Value, keys map[string]*Value, up *context) *Value {
+	r := fn.ref
+	inner := r.file.Funcs[r.node]
+	if inner == nil || e.active[r.node] {
+		return unknown("what "+fn.Text+" returns", fn.At)
+	}
+	e.active[r.node] = true
+	defer delete(e.active, r.node)
+	ctx := &context{fn: r.node, args: args, keys: keys, this: r.this, up: up}
+	body := r.node.Kid(1)
+	if r.node.Flag&code.Arrow != 0 {
+		return e.expr(body, inner, ctx)
+	}
+	v := e.body(body.Kids, inner, ctx)
+	if v == nil {
+		return &Value{Kind: Undef, At: fn.At}
+	}
+	return v
+}
+
+// body gives what a list of statements returns; nil when it falls through.
+func (e *Eval) body(list []*code.Node, s *code.Scope, c *context) *Value {
+	py := s.File.Lang == code.Python
+	for i, n := range list {
+		switch n.Kind {
+		case code.Return:
+			return e.expr(n.Kid(0), s, c)
+		case code.Throw:
+			return &Value{Kind: Env, Text: "\x00", Unset: Raises} // never set: raises
+		case code.Block, code.With:
+			kids := n.Kids
+			if n.Kind == code.With {
+				kids = n.Kids[len(n.Kids)-1].Kids
+			}
+			if v := e.body(kids, s, c); v != nil {
+				return v
+			}
+		case code.If:
+			yes := e.branch(n.Kid(1), s, c)
+			no := e.branch(n.Kid(2), s, c)
+			if yes == nil && no == nil {
+				continue
+			}
+			if yes == nil || no == nil {
+				rest := e.body(list[i+1:], s, c)
+				if rest == nil {
+					rest = &Value{Kind: Undef}
+				}
+				if yes == nil {
+					yes = rest
+				} else {
+					no = rest
+				}
+			}
+			return &Value{Kind: Cond, Py: py, At: yes.At, Kids: []*Value{e.expr(n.Kid(0), s, c), yes, no}}
+		case code.Try:
+			v := e.body(n.Kid(0).Kids, s, c)
+			if v == nil {
+				continue
+			}
+			alt := e.body(list[i+1:], s, c)
+			if h := n.Kid(1); h != nil {
+				if w := e.body(h.Kids, s, c); w != nil {
+					alt = w
+				}
+			}
+			if alt == nil {
+				alt = &Value{Kind: Undef}
+			}
+			return op("catch", py, v.At, v, alt)
+		case code.Loop, code.Switch:
+			returns := false
+			n.Walk(func(k *code.Node) bool {
+				returns = returns || k.Is(code.Return)
+				return !k.Is(code.Func)
+			})
+			if returns {
+				return unknown("returned from inside a loop or a switch", s.File.At(n))
+			}
+		}
+	}
+	return nil
+}
+
+func (e *Eval) branch(n *code.Node, s *code.Scope, c *context) *Value {
+	if n == nil {
+		return nil
+	}
+	if n.Is(code.Block) {
+		return e.body(n.Kids, s, c)
+	}
+	return e.body([]*code.Node{n}, s, c)
+}
+
+// stores are settings that one call sets and another gives back: the object,
+// the setter and the getter (Express application, section app.set).
+var stores = []struct{ owner, set, get string }{
+	{"express()", "set", "get"},
+}
+
+// store follows app.get('port') to app.set('port', x), and an application's
+// configuration to where it is assigned.
+func (e *Eval) store(callee *Value, args []*Value) *Value {
+	if len(args) == 0 || args[0].Kind != Str {
+		return nil
+	}
+	for _, st := range stores {
+		if callee.Text != st.owner+"."+st.get || len(args) != 1 {
+			continue
+		}
+		for _, f := range e.Loader.Loaded() {
+			for _, site := range f.Calls {
+				fn := site.Node.Kid(0)
+				if !fn.Is(code.Member) || fn.Name != st.set || !site.Node.Kid(1).Is(code.String) || site.Node.Kids[1].Name != args[0].Text || site.Node.Kid(2) == nil {
+					continue
+				}
+				v := e.expr(site.Node.Kids[2], site.Scope, nil)
+				return v.with(Step{f.At(site.Node), f.Text(site.Node)})
+			}
+		}
+	}
+	if base, ok := strings.CutSuffix(callee.Text, ".config.get"); ok && base == "flask.Flask()" {
+		v := e.Config(args[0].Text)
+		if v == nil && len(args) > 1 {
+			return args[1]
+		}
+		return v
+	}
+	return nil
+}
+
+// Config gives what a Flask application's configuration holds under a name:
+// app.config["X"] = …, config.update(X=…), from_mapping(X=…), from_object.
+func (e *Eval) Config(name string) *Value {
+	var v *Value
+	for _, f := range e.Loader.Loaded() {
+		if f.Lang != code.Python {
+			continue
+		}
+		for _, site := range f.Sets {
+			if site.Node.Is(code.Index) && site.Node.Kid(1).Is(code.String) && site.Node.Kids[1].Name == name && site.Node.Kid(0).Is(code.Member) && site.Node.Kids[0].Name == "config" {
+				w := e.Expr(site.Value, site.Scope).with(Step{f.At(site.Node), f.Text(site.Node)})
+				for i := len(site.Guards) - 1; i >= 0 && v != nil; i-- {
+					w = e.guarded(site.Guards[i], w, v, nil)
+				}
+				v = w
+			}
+		}
+		for _, site := range f.Calls {
+			fn := site.Node.Kid(0)
+			if !fn.Is(code.Member) || !fn.Kid(0).Is(code.Member) || fn.Kids[0].Name != "config" {
+				continue
+			}
+			switch fn.Name {
+			case "update", "from_mapping":
+				for _, a := range site.Node.Args() {
+					if a.Is(code.Keyword) && a.Name == name {
+						v = e.Expr(a.Kid(0), site.Scope).with(Step{f.At(a), f.Text(a)})
+					}
+					if a.Is(code.Object) {
+						if w := e.Expr(a, site.Scope).Get(name); w != nil {
+							v = w
+						}
+					}
+				}
+			case "from_object":
+				if w := e.fromObject(site, name); w != nil {
+					v = w.with(Step{f.At(site.Node), f.Text(site.Node)})
+				}
+			}
+		}
+	}
+	return v
+}
+
+// fromObject follows app.config.from_object("module.Class") or (Class).
+func (e *Eval) fromObject(site code.Site, name string) *Value {
+	arg := site.Node.Kid(1)
+	if arg == nil {
+		return nil
+	}
+	v := e.Expr(arg, site.Scope)
+	if v.Kind == Str {
+		v = e.Dotted(site.Scope.File, v.Text)
+	}
+	return e.objectKey(v, name, 0)
+}
+
+func (e *Eval) objectKey(v *Value, name string, depth int) *Value {
+	if v == nil || depth > 6 {
+		return nil
+	}
+	switch v.Kind {
+	case Class, Instance:
+		return e.attribute(v, name, nil)
+	case Module:
+		return e.fromModule(v.Text, name, true)
+	case Cond:
+		a, b := e.objectKey(v.Kids[1], name, depth+1), e.objectKey(v.Kids[2], name, depth+1)
+		if a == nil && b == nil {
+			return nil
+		}
+		if a == nil {
+			a = &Value{Kind: Undef}
+		}
+		if b == nil {
+			b = &Value{Kind: Undef}
+		}
+		return &Value{Kind: Cond, Py: true, Kids: []*Value{v.Kids[0], a, b}, At: v.At}
+	case Op:
+		if v.Text == "??" || v.Text == "||" {
+			a, b := e.objectKey(v.Kids[0], name, depth+1), e.objectKey(v.Kids[1], name, depth+1)
+			if a != nil && b != nil {
+				return op(v.Text, true, v.At, a, b)
+			}
+			return a
+		}
+	}
+	return nil
+}
+
+// Dotted gives what a dotted Python path such as "config.Production" or
+// "shop.wsgi:application" names; nil when it is not in the tree.
+func (e *Eval) Dotted(from *code.File, path string) *Value {
+	path = strings.Replace(path, ":", ".", 1)
+	module, rest := path, []string{}
+	for {
+		if file, ok := e.Loader.Resolve(from, module, ""); ok {
+			v := &Value{Kind: Module, Text: file, At: place.Whole(file)}
+			for _, p := range rest {
+				v = e.key(v, p, from.Top, nil, v.At)
+			}
+			return v
+		}
+		i := strings.LastIndexByte(module, '.')
+		if i < 0 {
+			return nil
+		}
+		rest = append([]string{module[i+1:]}, rest...)
+		module = module[:i]
+	}
+}

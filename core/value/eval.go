@@ -1,0 +1,944 @@
+package value
+
+import (
+	"strconv"
+	"strings"
+
+	"ubique/core/code"
+	"ubique/core/document"
+	"ubique/core/place"
+)
+
+// Loader finds the files that imports lead to. It is what a component's
+// runtime knows about modules.
+type Loader interface {
+	// Resolve says which file of the tree an import leads to; ok is false for
+	// packages from outside.
+	Resolve(from *code.File, module, name string) (file string, ok bool)
+	// File gives a source file that has been read, nil where there is none.
+	File(path string) *code.File
+	// Data gives a data file (JSON and the like), nil where there is none.
+	Data(path string) *document.Node
+	// Loaded lists the source files of the component read so far, in order.
+	Loaded() []*code.File
+}
+
+// Eval evaluates expressions of one component. It keeps what it has worked
+// out and is not safe for concurrent use.
+type Eval struct {
+	Loader Loader
+	Main   string   // the file that is run as the program
+	Args   []string // the arguments that the start command passes to it
+
+	depth  int
+	active map[any]bool
+	cache  map[*code.Node]*Value
+}
+
+// New makes an evaluator.
+func New(l Loader, main string) *Eval {
+	return &Eval{Loader: l, Main: main, active: map[any]bool{}, cache: map[*code.Node]*Value{}}
+}
+
+// ref is the code behind a function, class or object.
+type ref struct {
+	file  *code.File
+	node  *code.Node
+	scope *code.Scope // the scope in which it stands
+	this  *Value
+	args  []*Value
+}
+
+// context is what is known while the body of a function is evaluated.
+type context struct {
+	fn   *code.Node
+	args []*Value
+	keys map[string]*Value
+	this *Value
+	up   *context
+	use  int32 // where in the function the name is used, 0 for its end
+}
+
+const maxEval = 120
+
+// Expr says what an expression comes to in its scope.
+func (e *Eval) Expr(n *code.Node, s *code.Scope) *Value { return e.expr(n, s, nil) }
+
+// Name says what a name at the top of a file comes to once the file has run.
+func (e *Eval) Name(f *code.File, name string) *Value {
+	if v := e.member(f, name, nil); v != nil {
+		return v
+	}
+	return nil
+}
+
+func (e *Eval) expr(n *code.Node, s *code.Scope, c *context) *Value {
+	if n == nil {
+		return &Value{Kind: Undef}
+	}
+	if e.depth > maxEval {
+		return unknown("nested too deep", place.Span{})
+	}
+	e.depth++
+	defer func() { e.depth-- }()
+	f := s.File
+	py := f.Lang == code.Python
+	at := func() place.Span { return f.At(n) }
+	switch n.Kind {
+	case code.String:
+		return text(n.Name, at())
+	case code.Number:
+		return e.number(n, at())
+	case code.True, code.False:
+		return boolean(n.Kind == code.True, at())
+	case code.Null:
+		return &Value{Kind: Null, At: at()}
+	case code.Undefined:
+		return &Value{Kind: Undef, At: at()}
+	case code.Template:
+		parts := make([]*Value, len(n.Kids))
+		for i, k := range n.Kids {
+			parts[i] = e.expr(k, s, c)
+		}
+		v := Concat(parts...)
+		if v.Kind == Op {
+			v.At, v.Py = at(), py
+		}
+		return v
+	case code.Name:
+		return e.name(n, s, c)
+	case code.Member:
+		return e.property(n, e.expr(n.Kids[0], s, c), n.Name, s, c)
+	case code.Index:
+		return e.index(n, s, c)
+	case code.Call, code.New:
+		return e.call(n, s, c)
+	case code.Await:
+		return e.expr(n.Kid(0), s, c)
+	case code.Unary:
+		return e.unary(n, s, c)
+	case code.Binary:
+		if v := e.mainTest(n, s); v != nil {
+			return v
+		}
+		name := n.Name
+		if name == "instanceof" {
+			return unknown("the class of an object", at())
+		}
+		if name == "not in" {
+			return op("!", py, at(), op("in", py, at(), e.expr(n.Kid(0), s, c), e.expr(n.Kid(1), s, c)))
+		}
+		l, r := e.expr(n.Kid(0), s, c), e.expr(n.Kid(1), s, c)
+		if name == "%" && py && l.Kind == Str {
+			return unknown("a formatted text", at())
+		}
+		if name == "/" && l.Kind == External {
+			return &Value{Kind: External, Text: l.Text + "/", At: at()}
+		}
+		return op(name, py, at(), l, r)
+	case code.Cond:
+		return &Value{Kind: Cond, Py: py, At: at(), Kids: []*Value{e.expr(n.Kid(0), s, c), e.expr(n.Kid(1), s, c), e.expr(n.Kid(2), s, c)}}
+	case code.Assign:
+		return e.expr(n.Kid(1), s, c)
+	case code.Object:
+		v := &Value{Kind: Object, At: at()}
+		for _, p := range n.Kids {
+			if p.Is(code.Spread) {
+				o := e.expr(p.Kid(0), s, c)
+				if o.Kind == Object {
+					v.Keys, v.Kids = append(v.Keys, o.Keys...), append(v.Kids, o.Kids...)
+				} else {
+					v.Keys, v.Kids = append(v.Keys, "..."), append(v.Kids, o)
+				}
+				continue
+			}
+			key := p.Name
+			if p.Kid(1) != nil {
+				key = e.expr(p.Kid(1), s, c).Under(Environ{}).String()
+			}
+			k := e.expr(p.Kid(0), s, c)
+			v.Keys, v.Kids = append(v.Keys, key), append(v.Kids, k)
+		}
+		return v
+	case code.Array:
+		v := &Value{Kind: List, At: at()}
+		for _, k := range n.Kids {
+			if k.Is(code.Spread) {
+				o := e.expr(k.Kid(0), s, c)
+				if o.Kind == List {
+					v.Kids = append(v.Kids, o.Kids...)
+					continue
+				}
+				return &Value{Kind: Op, Text: "loop", Kids: append(v.Kids, o), At: at()}
+			}
+			v.Kids = append(v.Kids, e.expr(k, s, c))
+		}
+		return v
+	case code.Func:
+		return &Value{Kind: Func, Text: n.Name, At: at(), ref: &ref{file: f, node: n, scope: s, this: thisOf(c)}}
+	case code.Class:
+		return &Value{Kind: Class, Text: n.Name, At: at(), ref: &ref{file: f, node: n, scope: s}}
+	case code.Comp:
+		v := &Value{Kind: Op, Text: "loop", At: at()}
+		for i := 2; i < len(n.Kids); i += 2 {
+			v.Kids = append(v.Kids, e.expr(n.Kids[i], s, c))
+		}
+		return v
+	case code.Keyword:
+		return e.expr(n.Kid(0), s, c)
+	}
+	return unknown("code that is not followed: "+f.Text(n), at())
+}
+
+func thisOf(c *context) *Value {
+	if c == nil {
+		return nil
+	}
+	return c.this
+}
+
+func (e *Eval) number(n *code.Node, at place.Span) *Value {
+	s := strings.TrimSuffix(strings.ReplaceAll(n.Name, "_", ""), "n")
+	if i, err := strconv.ParseInt(s, 0, 64); err == nil {
+		return number(float64(i), at)
+	}
+	if f, err := strconv.ParseFloat(s, 64); err == nil {
+		return number(f, at)
+	}
+	return unknown("a number that is not understood", at)
+}
+
+// mainTest answers `require.main === module`, `__name__ == "__main__"` and
+// their like.
+func (e *Eval) mainTest(n *code.Node, s *code.Scope) *Value {
+	if n.Name != "===" && n.Name != "==" && n.Name != "!==" && n.Name != "!=" {
+		return nil
+	}
+	l, r := n.Kid(0), n.Kid(1)
+	mains := 0
+	for _, k := range []*code.Node{l, r} {
+		k.Walk(func(x *code.Node) bool {
+			switch x.Dotted() {
+			case "require.main", "import.meta.url", "import.meta.filename":
+				mains |= 1
+			case "module", "process.argv", "__filename":
+				mains |= 2
+			}
+			return true
+		})
+	}
+	if mains != 3 {
+		return nil
+	}
+	is := s.File.Name == e.Main
+	if strings.HasPrefix(n.Name, "!") {
+		is = !is
+	}
+	return boolean(is, s.File.At(n))
+}
+
+func (e *Eval) unary(n *code.Node, s *code.Scope, c *context) *Value {
+	py := s.File.Lang == code.Python
+	at := s.File.At(n)
+	v := e.expr(n.Kid(0), s, c)
+	switch n.Name {
+	case "!":
+		return op("!", py, at, v)
+	case "+":
+		return op("Number", py, at, v)
+	case "-":
+		return op("neg", py, at, v)
+	case "typeof":
+		return op("typeof", py, at, v)
+	case "void":
+		return &Value{Kind: Undef, At: at}
+	}
+	return unknown("what "+n.Name+" gives", at)
+}
+
+// globals are names that a language has without an import.
+var globals = map[string]bool{"process": true, "Bun": true, "Deno": true, "globalThis": true, "global": true, "require": true, "module": true,
+	"console": true, "Number": true, "parseInt": true, "parseFloat": true, "String": true, "Boolean": true, "isNaN": true, "JSON": true, "Object": true, "Math": true,
+	"int": true, "str": true, "float": true, "bool": true, "len": true, "list": true, "getattr": true, "tuple": true, "set": true, "bytes": true, "__file__": true, "import": true}
+
+func (e *Eval) name(n *code.Node, s *code.Scope, c *context) *Value {
+	f := s.File
+	if f.Lang == code.Python && n.Name == "__name__" {
+		if f.Name == e.Main {
+			return text("__main__", f.At(n))
+		}
+		return text("(imported)", f.At(n))
+	}
+	if n.Name == "this" || n.Name == "self" || n.Name == "cls" {
+		if t := e.this(s, c); t != nil {
+			return t
+		}
+	}
+	if v := e.lookup(n.Name, n.Off, s, c); v != nil {
+		return v
+	}
+	if globals[n.Name] {
+		return &Value{Kind: External, Text: n.Name, At: f.At(n)}
+	}
+	return unknown(n.Name+" is not defined in what was read", f.At(n))
+}
+
+// this gives the object that a method belongs to.
+func (e *Eval) this(s *code.Scope, c *context) *Value {
+	for x := c; x != nil; x = x.up {
+		if x.this != nil {
+			return x.this
+		}
+	}
+	for x := s; x != nil; x = x.Parent {
+		if x.Class != nil {
+			return &Value{Kind: Instance, Text: x.Class.Name, ref: &ref{file: s.File, node: x.Class, scope: s.File.Top}}
+		}
+	}
+	return nil
+}
+
+// lookup follows a name through the scopes around it.
+func (e *Eval) lookup(name string, off int32, s *code.Scope, c *context) *Value {
+	file := s.File
+	for x := s; x != nil; x = x.Parent {
+		bs := x.Names[name]
+		if len(bs) == 0 {
+			continue
+		}
+		use := off
+		if x != s {
+			use = 0 // a function runs after what surrounds it was set up
+		}
+		if v := e.bindings(bs, x, contextOf(c, x), use); v != nil {
+			return v
+		}
+	}
+	return e.starred(file, name)
+}
+
+// contextOf finds the call in which the variables of a scope live.
+func contextOf(c *context, s *code.Scope) *context {
+	for x := c; x != nil; x = x.up {
+		if x.fn == s.Func && s.Func != nil {
+			return x
+		}
+	}
+	if s.Func == nil {
+		return nil
+	}
+	return c
+}
+
+// starred looks for a name in what a file takes with `from x import *`.
+func (e *Eval) starred(f *code.File, name string) *Value {
+	for i := len(f.Stars) - 1; i >= 0; i-- {
+		path, ok := e.Loader.Resolve(f, f.Stars[i].Name, "")
+		if !ok || e.active[path+"*"+name] {
+			continue
+		}
+		g := e.Loader.File(path)
+		if g == nil {
+			continue
+		}
+		e.active[path+"*"+name] = true
+		v := e.member(g, name, nil)
+		delete(e.active, path+"*"+name)
+		if v != nil {
+			return v.with(Step{f.At(f.Stars[i]), "takes " + name + " from " + path})
+		}
+	}
+	return nil
+}
+
+// bindings folds the ways in which a name gets its value, in the order of the
+// source, into one value.
+func (e *Eval) bindings(bs []*code.Binding, s *code.Scope, c *context, use int32) *Value {
+	var v *Value
+	var shared []code.Guard
+	for _, b := range bs {
+		if use > 0 && b.Off > use && b.Kind != "func" && b.Kind != "class" && b.Kind != "import" {
+			continue
+		}
+		if e.active[b] {
+			if v == nil {
+				v = unknown(b.Name+" is made from itself", place.Span{})
+			}
+			continue
+		}
+		e.active[b] = true
+		next := e.binding(b, s, c)
+		delete(e.active, b)
+		if next == nil {
+			continue
+		}
+		if b.Op != "" && b.Op != "=" && b.Op != ":=" && v != nil {
+			name := strings.TrimSuffix(b.Op, "=")
+			next = op(name, s.File.Lang == code.Python, next.At, v, next)
+		}
+		if v == nil {
+			v, shared = next, b.Guards
+			continue
+		}
+		for i := len(b.Guards) - 1; i >= 0; i-- {
+			g := b.Guards[i]
+			if i < len(shared) && shared[i].Test == g.Test && shared[i].Not == g.Not {
+				break // both stand under the same condition
+			}
+			next = e.guarded(g, next, v, c)
+		}
+		v = next
+	}
+	return v
+}
+
+func (e *Eval) guarded(g code.Guard, yes, no *Value, c *context) *Value {
+	if g.Test.Is(code.Try) {
+		return op("catch", true, yes.At, no, yes)
+	}
+	py := g.Scope.File.Lang == code.Python
+	t := e.expr(g.Test, g.Scope, c)
+	if g.Not {
+		yes, no = no, yes
+	}
+	return &Value{Kind: Cond, Py: py, At: yes.At, Kids: []*Value{t, yes, no}}
+}
+
+// Guard gives the condition of a guard as a value that is true when the
+// guarded code runs.
+func (e *Eval) Guard(g code.Guard) *Value {
+	if g.Test.Is(code.Try) {
+		return unknown("only after an error", place.Span{})
+	}
+	py := g.Scope.File.Lang == code.Python
+	t := e.Expr(g.Test, g.Scope)
+	if g.Not {
+		return op("!", py, t.At, t)
+	}
+	return op("Boolean", py, t.At, t)
+}
+
+func (e *Eval) binding(b *code.Binding, s *code.Scope, c *context) *Value {
+	f := s.File
+	line := func(end int32) place.Span { return f.Lines.Span(f.Name, int(b.Off), int(max(b.Off, end))) }
+	switch b.Kind {
+	case "func":
+		return &Value{Kind: Func, Text: b.Name, At: line(b.Off + int32(len(b.Name))), ref: &ref{file: f, node: b.Value, scope: s, this: thisOf(c)}}
+	case "class":
+		return &Value{Kind: Class, Text: b.Name, At: line(b.Off + int32(len(b.Name))), ref: &ref{file: f, node: b.Value, scope: s}}
+	case "import":
+		return e.imported(f, b.Import, b.Name2)
+	case "param":
+		return e.param(b, s, c)
+	case "loop":
+		return unknown("set in a loop", line(b.Off))
+	case "alias":
+		return e.expr(b.Value, s, c)
+	}
+	if b.Value == nil {
+		if b.Kind != "" {
+			return &Value{Kind: Undef, At: line(b.Off)}
+		}
+		return nil
+	}
+	v := e.expr(b.Value, s, c)
+	for _, k := range b.Path {
+		v = e.key(v, k, s, c, f.At(b.Value))
+	}
+	if b.Default != nil {
+		v = &Value{Kind: Op, Text: "default", Kids: []*Value{v, e.expr(b.Default, s, c)}, At: f.At(b.Default)}
+		v.Text = "??"
+	}
+	end := b.Value.End
+	return v.with(Step{line(end), code.Squeeze(string(f.Src[b.Off:end]), 72)})
+}
+
+// param gives what a parameter gets: from the call at hand, or from the only
+// calls there are.
+func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
+	def := func() *Value {
+		if b.Value != nil {
+			return e.expr(b.Value, s, nil)
+		}
+		return nil
+	}
+	pick := func(v *Value) *Value {
+		for _, k := range b.Path {
+			v = e.key(v, k, s, c, v.At)
+		}
+		if b.Default != nil && len(b.Path) > 0 {
+			v = op("??", false, v.At, v, e.expr(b.Default, s, c))
+		}
+		return v
+	}
+	if c != nil && c.fn == b.Func {
+		i := b.Index
+		if s.File.Lang == code.Python && b.Func.Flag&code.Method != 0 && c.this != nil {
+			i--
+		}
+		if v, ok := c.keys[b.Name]; ok {
+			return v
+		}
+		if i >= 0 && i < len(c.args) {
+			v := pick(c.args[i])
+			if d := def(); d != nil && s.File.Lang != code.Python {
+				return op("undef", false, v.At, v, d).orDefault()
+			}
+			return v
+		}
+		if d := def(); d != nil {
+			return d
+		}
+		if i == -1 {
+			return c.this
+		}
+		return &Value{Kind: Undef}
+	}
+	// Not evaluated from a call: look at the calls of this function.
+	var only *Value
+	for _, site := range e.callsOf(b.Func, s.File) {
+		args := site.Node.Args()
+		i := b.Index
+		if s.File.Lang == code.Python && b.Func.Flag&code.Method != 0 {
+			i--
+		}
+		var v *Value
+		for _, a := range args {
+			if a.Is(code.Keyword) && a.Name == b.Name {
+				v = e.expr(a.Kid(0), site.Scope, nil)
+			}
+		}
+		if v == nil && i >= 0 && i < len(args) && !args[i].Is(code.Keyword) && !args[i].Is(code.Spread) {
+			v = pick(e.expr(args[i], site.Scope, nil))
+		}
+		if v == nil {
+			if v = def(); v == nil {
+				v = &Value{Kind: Undef}
+			}
+		}
+		v = v.with(Step{site.Scope.File.At(site.Node), "called here"})
+		if only != nil {
+			return unknown("the parameter "+b.Name+" of a function that is called in several ways", s.File.At(b.Func))
+		}
+		only = v
+	}
+	if only != nil {
+		return only
+	}
+	if d := def(); d != nil {
+		return d
+	}
+	return unknown("the parameter "+b.Name, place.Span{})
+}
+
+// orDefault makes the JavaScript default of a parameter: only undefined takes it.
+func (v *Value) orDefault() *Value {
+	v.Text = "??"
+	return v
+}
+
+// callsOf finds the calls of a function in the files read so far.
+func (e *Eval) callsOf(fn *code.Node, f *code.File) []code.Site {
+	name := fn.Name
+	if name == "" {
+		for _, bs := range f.Top.Names {
+			for _, b := range bs {
+				if b.Value == fn {
+					name = b.Name
+				}
+			}
+		}
+	}
+	if name == "constructor" || name == "__init__" {
+		for _, cls := range f.Classes {
+			for _, m := range cls.Kid(1).Kids {
+				if m == fn {
+					name = cls.Name
+				}
+			}
+		}
+	}
+	if name == "" {
+		return nil
+	}
+	var list []code.Site
+	for _, g := range e.Loader.Loaded() {
+		for _, site := range g.Calls {
+			callee := site.Node.Kid(0)
+			last := ""
+			switch {
+			case callee.Is(code.Name), callee.Is(code.Member):
+				last = callee.Name
+			}
+			if last == "" {
+				continue
+			}
+			if last != name && g == f {
+				continue
+			}
+			if last != name && !importsAs(g, last) {
+				continue
+			}
+			if e.active[site.Node] {
+				continue
+			}
+			e.active[site.Node] = true
+			v := e.expr(callee, site.Scope, nil)
+			delete(e.active, site.Node)
+			if v.ref != nil && (v.ref.node == fn || v.Kind == Class && holds(v.ref.node, fn)) {
+				list = append(list, site)
+			}
+		}
+	}
+	return list
+}
+
+func holds(class, fn *code.Node) bool {
+	for _, m := range class.Kid(1).Kids {
+		if m == fn {
+			return true
+		}
+	}
+	return false
+}
+
+func importsAs(f *code.File, name string) bool {
+	for _, b := range f.Top.Names[name] {
+		if b.Kind == "import" || b.Value.Is(code.Call) {
+			return true
+		}
+	}
+	return false
+}
+
+// imported gives what an import binds.
+func (e *Eval) imported(f *code.File, imp, m *code.Node) *Value {
+	at := f.At(imp)
+	name := m.Name
+	ask := name
+	if name == "*" || name == "default" {
+		ask = ""
+	}
+	path, ok := e.Loader.Resolve(f, imp.Name, ask)
+	if !ok {
+		module := strings.TrimPrefix(imp.Name, "node:")
+		if m.Flag&code.TopName != 0 {
+			module = m.Alias
+		}
+		if name != "*" && name != "default" {
+			module += "." + name
+		}
+		return &Value{Kind: External, Text: module, At: at}
+	}
+	step := Step{at, "imports " + path}
+	if name == "*" {
+		if m.Flag&code.TopName != 0 && strings.Contains(imp.Name, ".") {
+			// `import a.b` binds a; members lead on from there.
+			if top, ok := e.Loader.Resolve(f, m.Alias, ""); ok {
+				path = top
+			}
+		}
+		return (&Value{Kind: Module, Text: path, At: at}).with(step)
+	}
+	if v := e.fromModule(path, name, f.Lang == code.Python); v != nil {
+		return v.with(step)
+	}
+	if f.Lang == code.Python { // from package import submodule
+		if sub, ok := e.Loader.Resolve(f, joinModule(imp.Name, name), ""); ok {
+			return (&Value{Kind: Module, Text: sub, At: at}).with(step)
+		}
+	}
+	return unknown(name+" is not found in "+path, at)
+}
+
+func joinModule(module, name string) string {
+	if strings.HasSuffix(module, ".") {
+		return module + name
+	}
+	return module + "." + name
+}
+
+// fromModule gives what a module of the tree exports under a name.
+func (e *Eval) fromModule(path, name string, py bool) *Value {
+	key := path + "#" + name
+	if e.active[key] {
+		return nil
+	}
+	e.active[key] = true
+	defer delete(e.active, key)
+	if f := e.Loader.File(path); f != nil {
+		return e.member(f, name, nil)
+	}
+	if d := e.Loader.Data(path); d != nil {
+		v := FromDocument(d)
+		if name == "default" {
+			return v
+		}
+		return v.Get(name)
+	}
+	return nil
+}
+
+// member gives what a file exports (JavaScript) or defines (Python) under a
+// name; nil where it does not.
+func (e *Eval) member(f *code.File, name string, c *context) *Value {
+	if f.Lang == code.Python || f.Lang == code.Go {
+		if bs := f.Top.Names[name]; len(bs) > 0 {
+			if v := e.bindings(bs, f.Top, nil, 0); v != nil {
+				return v
+			}
+		}
+		return e.starred(f, name)
+	}
+	if b, ok := f.Exports[name]; ok {
+		return e.exported(f, b)
+	}
+	if b, ok := f.Exports["="]; ok {
+		v := e.exported(f, b)
+		if name == "default" || name == "=" {
+			return v
+		}
+		return e.key(v, name, f.Top, nil, v.At)
+	}
+	for _, star := range f.Stars {
+		if path, ok := e.Loader.Resolve(f, star.Name, ""); ok {
+			if v := e.fromModule(path, name, false); v != nil {
+				return v
+			}
+		}
+	}
+	if name == "default" || name == "=" {
+		if len(f.Exports) > 0 {
+			return &Value{Kind: Module, Text: f.Name, At: place.Whole(f.Name)}
+		}
+	}
+	return nil
+}
+
+func (e *Eval) exported(f *code.File, b *code.Binding) *Value {
+	if e.active[b] {
+		return nil
+	}
+	if bs := f.Top.Names[b.Name]; len(bs) > 0 && b.Kind != "import" && bs[len(bs)-1] == b {
+		return e.bindings(bs, f.Top, nil, 0)
+	}
+	e.active[b] = true
+	defer delete(e.active, b)
+	return e.binding(b, f.Top, nil)
+}
+
+// FromDocument turns a data file into a value.
+func FromDocument(n *document.Node) *Value {
+	if n == nil {
+		return &Value{Kind: Undef}
+	}
+	switch n.Kind {
+	case document.String:
+		return text(n.Text, n.At())
+	case document.Number:
+		f, err := strconv.ParseFloat(n.Text, 64)
+		if err != nil {
+			return text(n.Text, n.At())
+		}
+		return number(f, n.At())
+	case document.Bool:
+		return boolean(n.Text == "true", n.At())
+	case document.Map:
+		v := &Value{Kind: Object, At: n.At()}
+		for _, k := range n.Kids {
+			v.Keys, v.Kids = append(v.Keys, k.Key), append(v.Kids, FromDocument(k))
+		}
+		return v
+	case document.List:
+		v := &Value{Kind: List, At: n.At()}
+		for _, k := range n.Kids {
+			v.Kids = append(v.Kids, FromDocument(k))
+		}
+		return v
+	}
+	return &Value{Kind: Null, At: n.At()}
+}
+
+func (e *Eval) index(n *code.Node, s *code.Scope, c *context) *Value {
+	base := e.expr(n.Kids[0], s, c)
+	k := e.expr(n.Kid(1), s, c)
+	if k.Kind == Str {
+		v := e.property(n, base, k.Text, s, c)
+		if base.Kind == EnvMap && v.Kind == Env && s.File.Lang == code.Python {
+			w := *v
+			w.Unset = Raises
+			return &w
+		}
+		return v
+	}
+	if k.Kind == Num && (base.Kind == List || base.Kind == Op) {
+		if base.Kind == List && int(k.Num) >= 0 && int(k.Num) < len(base.Kids) {
+			return base.Kids[int(k.Num)]
+		}
+		return op("index", s.File.Lang == code.Python, s.File.At(n), base, k)
+	}
+	if k.Kind == Num && base.Kind == External && (base.Text == "process.argv" || base.Text == "sys.argv") {
+		skip := 1
+		if base.Text == "process.argv" {
+			skip = 2
+		}
+		if i := int(k.Num) - skip; i >= 0 && i < len(e.Args) {
+			return text(e.Args[i], s.File.At(n))
+		} else if i >= 0 {
+			return &Value{Kind: Undef, At: s.File.At(n)}
+		}
+	}
+	if base.Kind == EnvMap {
+		if o := k.Under(Environ{}); o.Kind == Str {
+			return e.property(n, base, o.Text, s, c)
+		}
+		return unknown("a variable whose name is made while the program runs", s.File.At(n))
+	}
+	if base.Kind == Object { // config[env]: one of several
+		v := op("??", false, s.File.At(n), &Value{Kind: Undef}, unknown("one of several settings, chosen by "+s.File.Text(n.Kid(1)), s.File.At(n)))
+		if o := k.Under(Environ{}); o.Kind == Str {
+			if got := base.Get(o.Text); got != nil {
+				pick := &Value{Kind: Op, Text: "pick", Kids: append([]*Value{k}, base.Kids...), Keys: base.Keys, At: s.File.At(n)}
+				return e.pick(pick, k, base)
+			}
+		}
+		return v
+	}
+	return unknown("an element chosen while the program runs", s.File.At(n))
+}
+
+// pick turns an object indexed by a value into conditions on that value.
+func (e *Eval) pick(_ *Value, k, base *Value) *Value {
+	v := &Value{Kind: Undef}
+	for i := range base.Keys {
+		test := op("===", false, k.At, k, text(base.Keys[i], base.At))
+		v = &Value{Kind: Cond, Kids: []*Value{test, base.Kids[i], v}, At: base.At}
+	}
+	return v
+}
+
+// property gives base.name where the base has been evaluated.
+func (e *Eval) property(n *code.Node, base *Value, name string, s *code.Scope, c *context) *Value {
+	at := s.File.At(n)
+	v := e.key(base, name, s, c, at)
+	if v.Kind == Env || v.Kind == External {
+		w := *v
+		w.At = at
+		return &w
+	}
+	return v
+}
+
+// envMaps are the objects that hold the environment: Node.js documentation of
+// process.env, Python's of os.environ, Deno's and Bun's of their own.
+var envMaps = map[string]Unset{"process.env": ReadsUndef, "Bun.env": ReadsUndef, "os.environ": ReadsNull, "globalThis.process.env": ReadsUndef, "global.process.env": ReadsUndef, "import.meta.env": ReadsUndef}
+
+// key gives the value of a property, without a place of its own.
+func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place.Span) *Value {
+	keep := func(v *Value) *Value {
+		for i := len(base.Steps) - 1; i >= 0; i-- {
+			v = v.with(base.Steps[i])
+		}
+		return v
+	}
+	switch base.Kind {
+	case EnvMap:
+		return keep(&Value{Kind: Env, Text: name, Unset: base.Unset, At: at})
+	case Object:
+		if v := base.Get(name); v != nil {
+			return keep(v)
+		}
+		for i, k := range base.Keys {
+			if k == "..." {
+				return unknown("a property that comes from "+base.Kids[i].String(), at)
+			}
+		}
+		return &Value{Kind: Undef, At: at}
+	case External:
+		if base.Text == "flask.Flask().config" && name != "get" && name == strings.ToUpper(name) {
+			if v := e.Config(name); v != nil {
+				return keep(v)
+			}
+		}
+		path := base.Text + "." + name
+		if name == "default" {
+			path = base.Text
+		}
+		if u, ok := envMaps[path]; ok {
+			return &Value{Kind: EnvMap, Unset: u, At: at}
+		}
+		if path == "module.parent" {
+			if s.File.Name == e.Main {
+				return &Value{Kind: Null, At: at}
+			}
+		}
+		if path == "import.meta.main" || path == "require.main" && false {
+			return boolean(s.File.Name == e.Main, at)
+		}
+		return &Value{Kind: External, Text: path, At: at, Recv: base, Steps: base.Steps}
+	case Module:
+		if f := e.Loader.File(base.Text); f != nil {
+			if v := e.fromModule(base.Text, name, f.Lang == code.Python); v != nil {
+				return keep(v)
+			}
+			if f.Lang == code.Python {
+				if sub, ok := e.Loader.Resolve(f, "."+name, ""); ok {
+					return keep(&Value{Kind: Module, Text: sub, At: at})
+				}
+			}
+		} else if v := e.fromModule(base.Text, name, false); v != nil {
+			return keep(v)
+		}
+		return unknown(name+" is not found in "+base.Text, at)
+	case Instance, Class:
+		if v := e.attribute(base, name, c); v != nil {
+			return keep(v)
+		}
+		return unknown("the attribute "+name+" of "+base.Text, at)
+	case Cond:
+		if len(base.Kids) == 3 {
+			return &Value{Kind: Cond, Py: base.Py, At: at, Kids: []*Value{base.Kids[0], e.key(base.Kids[1], name, s, c, at), e.key(base.Kids[2], name, s, c, at)}, Steps: base.Steps}
+		}
+	case Op:
+		switch base.Text {
+		case "||", "??", "catch":
+			return &Value{Kind: Op, Text: base.Text, Py: base.Py, At: at, Kids: []*Value{e.key(base.Kids[0], name, s, c, at), e.key(base.Kids[1], name, s, c, at)}, Steps: base.Steps}
+		}
+		if name == "length" {
+			return op("length", false, at, base)
+		}
+	case Undef, Null:
+		return &Value{Kind: Undef, At: at}
+	case List, Str:
+		if name == "length" {
+			return op("length", false, at, base)
+		}
+		if i, err := strconv.Atoi(name); err == nil && i < len(base.Kids) {
+			return base.Kids[i]
+		}
+	case Func:
+		// Properties of functions are set from outside; see Sets.
+		if v := e.setOn(base, name); v != nil {
+			return keep(v)
+		}
+	}
+	if name == "env" && base.Kind == Unknown {
+		return unknown("the environment of "+base.Text, at)
+	}
+	return unknown("the property "+name+" of what is not known", at)
+}
+
+func (e *Eval) setOn(base *Value, name string) *Value {
+	if base.ref == nil {
+		return nil
+	}
+	f := base.ref.file
+	for _, site := range f.Sets {
+		if site.Node.Is(code.Member) && site.Node.Name == name && site.Node.Kid(0).Is(code.Name) && site.Node.Kids[0].Name == base.Text && !e.active[site.Node] {
+			e.active[site.Node] = true
+			defer delete(e.active, site.Node)
+			return e.expr(site.Value, site.Scope, nil)
+		}
+	}
+	return nil
+}

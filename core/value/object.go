@@ -1,0 +1,228 @@
+package value
+
+import (
+	"strings"
+
+	"ubique/core/code"
+)
+
+// attribute gives an attribute of a class or of an object of a class: fields,
+// what methods assign to this or self, methods, and the bases' attributes.
+func (e *Eval) attribute(base *Value, name string, c *context) *Value {
+	r := base.ref
+	if r == nil {
+		return nil
+	}
+	key := [2]any{r.node, name}
+	if e.active[key] {
+		return nil
+	}
+	e.active[key] = true
+	defer delete(e.active, key)
+	inside := r.file.Inside[r.node]
+	if inside == nil {
+		return nil
+	}
+	if v := e.settingsField(base, name, inside); v != nil {
+		return v
+	}
+	var v *Value
+	if bs := inside.Names[name]; len(bs) > 0 {
+		v = e.bindings(bs, inside, nil, 0)
+	}
+	if v == nil || v.Kind == Undef {
+		for _, site := range r.file.Sets {
+			if site.Scope.Class != r.node || site.Node.Name != name || !site.Node.Is(code.Member) || !site.Node.Kid(0).Is(code.Name) {
+				continue
+			}
+			if o := site.Node.Kids[0].Name; o != "this" && o != "self" && o != "cls" {
+				continue
+			}
+			var ctx *context
+			if site.Scope.Func != nil && (site.Scope.Func.Name == "constructor" || site.Scope.Func.Name == "__init__") && r.args != nil {
+				ctx = &context{fn: site.Scope.Func, args: r.args, this: base, keys: map[string]*Value{}}
+			}
+			w := e.expr(site.Value, site.Scope, ctx)
+			w = w.with(Step{r.file.At(site.Node), code.Squeeze(string(r.file.Src[site.Node.Off:site.Value.End]), 72)})
+			if v == nil || v.Kind == Undef || len(site.Guards) == 0 {
+				v = w
+				continue
+			}
+			for i := len(site.Guards) - 1; i >= 0; i-- {
+				w = e.guarded(site.Guards[i], w, v, ctx)
+			}
+			v = w
+		}
+	}
+	if v != nil {
+		if v.Kind == Func && base.Kind == Instance {
+			w := *v
+			rr := *v.ref
+			rr.this = base
+			w.ref = &rr
+			// A getter is read like a field: calling it or not, the result is
+			// what its body returns; calls see the same function.
+			return &w
+		}
+		return v
+	}
+	// A parameter property of a TypeScript constructor.
+	for _, m := range r.node.Kid(1).Kids {
+		if m.Is(code.Func) && m.Name == "constructor" {
+			for i, p := range m.Kid(0).Kids {
+				if p.Name == name && p.Flag&code.Exported != 0 && i < len(r.args) {
+					return r.args[i]
+				}
+			}
+		}
+	}
+	for _, b := range r.node.Kid(0).Kids {
+		if b.Is(code.Keyword) {
+			continue
+		}
+		bv := e.expr(b, r.scope, nil)
+		switch bv.Kind {
+		case Class:
+			w := *bv
+			w.Kind = base.Kind
+			rr := *bv.ref
+			rr.args = r.args
+			w.ref = &rr
+			if got := e.attribute(&w, name, c); got != nil {
+				return got
+			}
+		case External:
+			if base.Kind == Instance {
+				return &Value{Kind: External, Text: bv.Text + "()." + name, Recv: &Value{Kind: External, Text: bv.Text + "()"}}
+			}
+		}
+	}
+	return nil
+}
+
+// settingsBases are the classes whose fields are environment variables by
+// convention (documentation of pydantic-settings 2, "Field value priority").
+var settingsBases = map[string]bool{"pydantic_settings.BaseSettings": true, "pydantic.BaseSettings": true, "pydantic.v1.BaseSettings": true}
+
+// isSettings reports whether a class is, or comes from, a settings class.
+func (e *Eval) isSettings(file *code.File, class *code.Node, scope *code.Scope, depth int) bool {
+	for _, b := range class.Kid(0).Kids {
+		if b.Is(code.Keyword) || depth > 5 {
+			continue
+		}
+		bv := e.expr(b, scope, nil)
+		if bv.Kind == External && settingsBases[bv.Text] {
+			return true
+		}
+		if bv.Kind == Class && bv.ref != nil && e.isSettings(bv.ref.file, bv.ref.node, bv.ref.scope, depth+1) {
+			return true
+		}
+	}
+	return false
+}
+
+// settingsField reads a field of a settings class as the variable that
+// decides it. Names are compared without their letter case.
+func (e *Eval) settingsField(base *Value, name string, inside *code.Scope) *Value {
+	r := base.ref
+	if base.Kind != Instance || r.file.Lang != code.Python || len(inside.Names[name]) == 0 || !e.isSettings(r.file, r.node, r.scope, 0) {
+		return nil
+	}
+	b := inside.Names[name][0]
+	if b.Kind == "func" || strings.HasPrefix(name, "model_") {
+		return nil
+	}
+	variable, prefix := "", ""
+	fold := true
+	if cfg := inside.Names["model_config"]; len(cfg) > 0 {
+		if call := cfg[0].Value; call.Is(code.Call) || call.Is(code.Object) {
+			for _, a := range call.Kids {
+				switch {
+				case a.Name == "env_prefix" && a.Kid(0).Is(code.String):
+					prefix = a.Kids[0].Name
+				case a.Name == "case_sensitive" && a.Kid(0).Is(code.True):
+					fold = false
+				}
+			}
+		}
+	}
+	if cfg := inside.Names["Config"]; len(cfg) > 0 && cfg[0].Value.Is(code.Class) {
+		if in := r.file.Inside[cfg[0].Value]; in != nil {
+			if p := in.Names["env_prefix"]; len(p) > 0 && p[0].Value.Is(code.String) {
+				prefix = p[0].Value.Name
+			}
+			if p := in.Names["case_sensitive"]; len(p) > 0 && p[0].Value.Is(code.True) {
+				fold = false
+			}
+		}
+	}
+	variable = prefix + name
+	if fold {
+		variable = strings.ToUpper(variable)
+	}
+	fallback := &Value{Kind: Unknown}
+	hasDefault := b.Value != nil
+	if call := b.Value; call.Is(code.Call) && strings.HasSuffix(call.Kid(0).Dotted(), "Field") {
+		hasDefault = false
+		for i, a := range call.Args() {
+			switch {
+			case i == 0 && !a.Is(code.Keyword), a.Is(code.Keyword) && a.Name == "default":
+				x := a
+				if a.Is(code.Keyword) {
+					x = a.Kid(0)
+				}
+				if !x.Is(code.Unknown) { // Field(...) has none
+					fallback, hasDefault = e.expr(x, inside, nil), true
+				}
+			case a.Is(code.Keyword) && (a.Name == "alias" || a.Name == "validation_alias" || a.Name == "env"):
+				k := a.Kid(0)
+				if k.Is(code.Call) { // AliasChoices: the first counts here
+					k = k.Kid(1)
+				}
+				if k.Is(code.String) {
+					variable = k.Name
+				}
+			}
+		}
+	} else if hasDefault {
+		fallback = e.expr(b.Value, inside, nil)
+	}
+	at := r.file.Lines.Span(r.file.Name, int(b.Off), int(b.Off)+len(name))
+	v := &Value{Kind: Env, Text: variable, Unset: ReadsNull, Fold: fold, At: at}
+	if !hasDefault {
+		v.Unset = Raises
+		return v
+	}
+	// The declared type converts; a number stays one where the default is one.
+	if fallback.Kind == Num {
+		return op("unset", true, at, v, fallback).convertSet("int")
+	}
+	if fallback.Kind == Bool {
+		return op("unset", true, at, v, fallback).convertSet("truthy")
+	}
+	return op("unset", true, at, v, fallback)
+}
+
+// convertSet converts what an `unset` operation gives.
+func (v *Value) convertSet(conv string) *Value {
+	return op(conv, true, v.At, v)
+}
+
+// SettingsClass gives the variables behind the fields of a settings class, in
+// the order of the source; none for other classes.
+func (e *Eval) SettingsClass(f *code.File, class *code.Node) []*Value {
+	inside := f.Inside[class]
+	if f.Lang != code.Python || inside == nil || !e.isSettings(f, class, f.Top, 0) {
+		return nil
+	}
+	var list []*Value
+	base := &Value{Kind: Instance, Text: class.Name, ref: &ref{file: f, node: class, scope: f.Top}}
+	for _, n := range class.Kid(1).Kids {
+		if n.Is(code.Bind) && n.Kid(0).Is(code.Name) {
+			if v := e.settingsField(base, n.Kids[0].Name, inside); v != nil {
+				list = append(list, v)
+			}
+		}
+	}
+	return list
+}

@@ -1,0 +1,557 @@
+package value
+
+import (
+	"math"
+	"strconv"
+	"strings"
+)
+
+// Outcome is what a value comes to under an environment.
+type Outcome struct {
+	Kind  Kind // Unknown, Str, Num, Bool, Null, Undef, List, Object, External
+	Text  string
+	Num   float64 // NaN for not-a-number
+	List  []Outcome
+	Raise bool // an exception: the program ends here unless it is caught
+}
+
+func raise(why string) Outcome   { return Outcome{Kind: Unknown, Text: why, Raise: true} }
+func dontKnow(w string) Outcome  { return Outcome{Kind: Unknown, Text: w} }
+func str(s string) Outcome       { return Outcome{Kind: Str, Text: s} }
+func num(n float64) Outcome      { return Outcome{Kind: Num, Num: n} }
+func truth(b bool) Outcome       { return Outcome{Kind: Bool, Num: map[bool]float64{true: 1}[b]} }
+func (o Outcome) isNaN() bool    { return o.Kind == Num && math.IsNaN(o.Num) }
+func (o Outcome) Known() bool    { return o.Kind != Unknown }
+func (o Outcome) nothing() bool  { return o.Kind == Null || o.Kind == Undef }
+func (o Outcome) String() string { return o.show(false) }
+
+func (o Outcome) show(py bool) string {
+	switch o.Kind {
+	case Str:
+		return o.Text
+	case Num:
+		if o.isNaN() {
+			return "NaN"
+		}
+		return strconv.FormatFloat(o.Num, 'f', -1, 64)
+	case Bool:
+		if py {
+			return map[bool]string{true: "True", false: "False"}[o.Num != 0]
+		}
+		return strconv.FormatBool(o.Num != 0)
+	case Null:
+		if py {
+			return "None"
+		}
+		return "null"
+	case Undef:
+		return "undefined"
+	}
+	return ""
+}
+
+// Truth says whether the outcome counts as true; ok is false when unknown.
+func (o Outcome) Truth(py bool) (yes, ok bool) {
+	switch o.Kind {
+	case Str:
+		return o.Text != "", true
+	case Num:
+		return o.Num != 0 && (py || !o.isNaN()), true
+	case Bool:
+		return o.Num != 0, true
+	case Null, Undef:
+		return false, true
+	case List:
+		return !py || len(o.List) > 0, true
+	case External, Func, Class, Instance, Module, Object, EnvMap:
+		return true, true
+	}
+	return false, false
+}
+
+const maxUnder = 400
+
+// Under gives what the value comes to in an environment.
+func (v *Value) Under(env Environ) Outcome { return under(v, env, 0) }
+
+func under(v *Value, env Environ, depth int) Outcome {
+	if v == nil {
+		return Outcome{Kind: Undef}
+	}
+	if depth > maxUnder {
+		return dontKnow("nested too deep")
+	}
+	switch v.Kind {
+	case Str:
+		return str(v.Text)
+	case Num:
+		return num(v.Num)
+	case Bool:
+		return truth(v.Num != 0)
+	case Null, Undef:
+		return Outcome{Kind: v.Kind}
+	case Env:
+		if s, ok := env.Lookup(v.Text, v.Fold); ok {
+			return str(s)
+		}
+		if env.Open {
+			return dontKnow("decided by the variable " + v.Text)
+		}
+		switch v.Unset {
+		case ReadsNull:
+			return Outcome{Kind: Null}
+		case Raises:
+			return raise(v.Text + " is not set")
+		case ReadsEmpty:
+			return str("")
+		}
+		return Outcome{Kind: Undef}
+	case List:
+		o := Outcome{Kind: List}
+		for _, k := range v.Kids {
+			o.List = append(o.List, under(k, env, depth+1))
+		}
+		return o
+	case Cond:
+		t := under(v.Kids[0], env, depth+1)
+		if t.Raise {
+			return t
+		}
+		yes, ok := t.Truth(v.Py)
+		if !ok {
+			a, b := under(v.Kids[1], env, depth+1), under(v.Kids[2], env, depth+1)
+			if a.Known() && equal(a, b) && a.Kind == b.Kind {
+				return a
+			}
+			return dontKnow(firstOf(t.Text, "a condition that is not known here"))
+		}
+		if yes {
+			return under(v.Kids[1], env, depth+1)
+		}
+		return under(v.Kids[2], env, depth+1)
+	case Op:
+		return operate(v, env, depth)
+	case Unknown:
+		return dontKnow(v.Text)
+	case External:
+		return Outcome{Kind: External, Text: v.Text}
+	}
+	return Outcome{Kind: v.Kind}
+}
+
+func firstOf(a, b string) string {
+	if a != "" {
+		return a
+	}
+	return b
+}
+
+func equal(a, b Outcome) bool {
+	switch a.Kind {
+	case Str:
+		return b.Kind == Str && a.Text == b.Text
+	case Num, Bool:
+		return (b.Kind == Num || b.Kind == Bool) && a.Num == b.Num
+	case Null, Undef:
+		return b.Kind == Null || b.Kind == Undef
+	}
+	return false
+}
+
+func operate(v *Value, env Environ, depth int) Outcome {
+	arg := func(i int) Outcome {
+		if i < len(v.Kids) {
+			return under(v.Kids[i], env, depth+1)
+		}
+		return Outcome{Kind: Undef}
+	}
+	switch v.Text {
+	case "||", "&&":
+		a := arg(0)
+		if a.Raise {
+			return a
+		}
+		yes, ok := a.Truth(v.Py)
+		if !ok {
+			return a
+		}
+		if yes == (v.Text == "||") {
+			return a
+		}
+		return arg(1)
+	case "??":
+		a := arg(0)
+		if a.nothing() {
+			return arg(1)
+		}
+		return a
+	case "unset": // shell's ${x-y}
+		if k := v.Kids[0]; k.Kind == Env {
+			if _, ok := env.Lookup(k.Text, k.Fold); !ok && !env.Open {
+				return arg(1)
+			}
+		}
+		return arg(0)
+	case "catch":
+		a := arg(0)
+		if a.Raise {
+			return arg(1)
+		}
+		return a
+	case "concat":
+		var b strings.Builder
+		for i := range v.Kids {
+			o := arg(i)
+			if !o.Known() {
+				return o
+			}
+			b.WriteString(o.show(v.Py))
+		}
+		return str(b.String())
+	case "loop": // one of several, or all: not known which
+		return dontKnow("made in a loop")
+	}
+	a := arg(0)
+	if a.Raise {
+		return a
+	}
+	if !a.Known() {
+		return a
+	}
+	b := Outcome{Kind: Undef}
+	if len(v.Kids) > 1 {
+		if b = arg(1); !b.Known() {
+			return b
+		}
+	}
+	if f, ok := operators[v.Text]; ok {
+		return f(a, b, v.Py)
+	}
+	return dontKnow("what " + v.Text + " gives")
+}
+
+// toNumber converts as JavaScript's Number() does (ECMA-262, 7.1.4).
+func toNumber(o Outcome) float64 {
+	switch o.Kind {
+	case Num, Bool:
+		return o.Num
+	case Null:
+		return 0
+	case Str:
+		s := strings.TrimSpace(o.Text)
+		if s == "" {
+			return 0
+		}
+		if n, err := strconv.ParseInt(s, 0, 64); err == nil && !strings.ContainsAny(s, "_") && (len(s) < 2 || s[0] != '0' || strings.ContainsAny(s, "xXoObB")) {
+			return float64(n)
+		}
+		if f, err := strconv.ParseFloat(s, 64); err == nil && !strings.ContainsAny(s, "_xXpPnN") {
+			return f
+		}
+	}
+	return math.NaN()
+}
+
+// parseInt converts as JavaScript's parseInt does (ECMA-262, 19.2.5).
+func parseInt(o Outcome, base Outcome) float64 {
+	s := strings.TrimSpace(o.show(false))
+	radix := 10
+	if base.Kind == Num && base.Num >= 2 && base.Num <= 36 {
+		radix = int(base.Num)
+	}
+	sign := 1.0
+	if s != "" && (s[0] == '-' || s[0] == '+') {
+		if s[0] == '-' {
+			sign = -1
+		}
+		s = s[1:]
+	}
+	if (radix == 16 || base.Kind == Undef) && (strings.HasPrefix(s, "0x") || strings.HasPrefix(s, "0X")) {
+		s, radix = s[2:], 16
+	}
+	end := 0
+	for end < len(s) {
+		if _, err := strconv.ParseUint(s[end:end+1], radix, 8); err != nil {
+			break
+		}
+		end++
+	}
+	n, err := strconv.ParseUint(s[:end], radix, 63)
+	if err != nil {
+		return math.NaN()
+	}
+	return sign * float64(n)
+}
+
+func compare(a, b Outcome, py bool) (float64, bool) {
+	if a.Kind == Str && b.Kind == Str {
+		return float64(strings.Compare(a.Text, b.Text)), true
+	}
+	x, y := toNumber(a), toNumber(b)
+	if math.IsNaN(x) || math.IsNaN(y) {
+		return 0, false
+	}
+	return x - y, true
+}
+
+func looseEqual(a, b Outcome) bool {
+	if equal(a, b) {
+		return true
+	}
+	if (a.Kind == Num || a.Kind == Bool) && b.Kind == Str || a.Kind == Str && (b.Kind == Num || b.Kind == Bool) {
+		return toNumber(a) == toNumber(b)
+	}
+	return false
+}
+
+func strictEqual(a, b Outcome) bool {
+	if a.Kind == External && b.Kind == External {
+		return a.Text == b.Text
+	}
+	return a.Kind == b.Kind && equal(a, b)
+}
+
+type operator func(a, b Outcome, py bool) Outcome
+
+func arithmetic(f func(x, y float64) float64) operator {
+	return func(a, b Outcome, py bool) Outcome {
+		if py && (a.Kind == Str || b.Kind == Str) {
+			return raise("text where a number is needed")
+		}
+		return num(f(toNumber(a), toNumber(b)))
+	}
+}
+
+func textOp(f func(string) string) operator {
+	return func(a, _ Outcome, py bool) Outcome {
+		if a.nothing() {
+			return raise("a method of nothing is called")
+		}
+		return str(f(a.show(py)))
+	}
+}
+
+// operators are the operations on known operands. Names of operators are
+// JavaScript's; the meaning follows the language where they differ.
+var operators = map[string]operator{
+	"!": func(a, _ Outcome, py bool) Outcome {
+		yes, ok := a.Truth(py)
+		if !ok {
+			return a
+		}
+		return truth(!yes)
+	},
+	"==": func(a, b Outcome, py bool) Outcome {
+		if py {
+			return truth(equal(a, b))
+		}
+		return truth(looseEqual(a, b))
+	},
+	"!=": func(a, b Outcome, py bool) Outcome {
+		if py {
+			return truth(!equal(a, b))
+		}
+		return truth(!looseEqual(a, b))
+	},
+	"===": func(a, b Outcome, _ bool) Outcome { return truth(strictEqual(a, b)) },
+	"!==": func(a, b Outcome, _ bool) Outcome { return truth(!strictEqual(a, b)) },
+	"<":   func(a, b Outcome, py bool) Outcome { c, ok := compare(a, b, py); return truth(ok && c < 0) },
+	">":   func(a, b Outcome, py bool) Outcome { c, ok := compare(a, b, py); return truth(ok && c > 0) },
+	"<=":  func(a, b Outcome, py bool) Outcome { c, ok := compare(a, b, py); return truth(ok && c <= 0) },
+	">=":  func(a, b Outcome, py bool) Outcome { c, ok := compare(a, b, py); return truth(ok && c >= 0) },
+	"in": func(a, b Outcome, _ bool) Outcome {
+		switch b.Kind {
+		case List:
+			for _, x := range b.List {
+				if equal(a, x) {
+					return truth(true)
+				}
+			}
+			return truth(false)
+		case Str:
+			return truth(strings.Contains(b.Text, a.Text))
+		}
+		return dontKnow("what it is looked for in")
+	},
+	"+": func(a, b Outcome, py bool) Outcome {
+		if a.Kind == Str || b.Kind == Str {
+			if py && a.Kind != b.Kind {
+				return raise("text and a number are added")
+			}
+			return str(a.show(py) + b.show(py))
+		}
+		if a.Kind == List && b.Kind == List {
+			return Outcome{Kind: List, List: append(append([]Outcome(nil), a.List...), b.List...)}
+		}
+		return num(toNumber(a) + toNumber(b))
+	},
+	"-":  arithmetic(func(x, y float64) float64 { return x - y }),
+	"*":  arithmetic(func(x, y float64) float64 { return x * y }),
+	"/":  arithmetic(func(x, y float64) float64 { return x / y }),
+	"//": arithmetic(func(x, y float64) float64 { return math.Floor(x / y) }),
+	"%":  arithmetic(math.Mod),
+	"|":  arithmetic(func(x, y float64) float64 { return float64(int32(nanZero(x)) | int32(nanZero(y))) }),
+	"neg": func(a, _ Outcome, _ bool) Outcome {
+		return num(-toNumber(a))
+	},
+	"Number":   func(a, _ Outcome, _ bool) Outcome { return num(toNumber(a)) },
+	"parseInt": func(a, b Outcome, _ bool) Outcome { return num(parseInt(a, b)) },
+	"isNaN":    func(a, _ Outcome, _ bool) Outcome { return truth(math.IsNaN(toNumber(a))) },
+	"Number.isNaN": func(a, _ Outcome, _ bool) Outcome {
+		return truth(a.isNaN())
+	},
+	"Number.isInteger": func(a, _ Outcome, _ bool) Outcome {
+		return truth(a.Kind == Num && a.Num == math.Trunc(a.Num))
+	},
+	"Number.isFinite": func(a, _ Outcome, _ bool) Outcome { return truth(a.Kind == Num && !a.isNaN() && !math.IsInf(a.Num, 0)) },
+	"typeof": func(a, _ Outcome, _ bool) Outcome {
+		return str(map[Kind]string{Str: "string", Num: "number", Bool: "boolean", Undef: "undefined"}[a.Kind])
+	},
+	"String": func(a, _ Outcome, py bool) Outcome { return str(a.show(py)) },
+	"Boolean": func(a, _ Outcome, py bool) Outcome {
+		yes, ok := a.Truth(py)
+		if !ok {
+			return a
+		}
+		return truth(yes)
+	},
+	"int":   pyInt,
+	"float": pyFloat,
+	"strip": textOp(strings.TrimSpace),
+	"lower": textOp(strings.ToLower),
+	"upper": textOp(strings.ToUpper),
+	"title": textOp(func(s string) string {
+		return strings.ToUpper(s[:min(1, len(s))]) + strings.ToLower(s[min(1, len(s)):])
+	}),
+	"digits": func(a, _ Outcome, _ bool) Outcome {
+		return truth(a.Text != "" && strings.Trim(a.Text, "0123456789") == "")
+	},
+	"truthy": pyBool,
+	"json":   fromJSON,
+	"startswith": func(a, b Outcome, _ bool) Outcome {
+		return truth(a.Kind == Str && b.Kind == Str && strings.HasPrefix(a.Text, b.Text))
+	},
+	"length": func(a, _ Outcome, _ bool) Outcome {
+		if a.Kind == List {
+			return num(float64(len(a.List)))
+		}
+		return num(float64(len([]rune(a.Text))))
+	},
+	"split": func(a, b Outcome, py bool) Outcome {
+		if a.nothing() {
+			return raise("nothing is split")
+		}
+		o := Outcome{Kind: List}
+		parts := strings.Split(a.Text, b.Text)
+		if b.Kind != Str {
+			if parts = []string{a.Text}; py {
+				parts = strings.Fields(a.Text)
+			}
+		}
+		for _, p := range parts {
+			o.List = append(o.List, str(p))
+		}
+		return o
+	},
+	"list": func(a, _ Outcome, _ bool) Outcome { // a comma-separated list, empty for none
+		o := Outcome{Kind: List}
+		if a.Kind == List {
+			return a
+		}
+		for _, p := range strings.Split(a.Text, ",") {
+			if p = strings.TrimSpace(p); p != "" {
+				o.List = append(o.List, str(p))
+			}
+		}
+		return o
+	},
+	"index": func(a, b Outcome, _ bool) Outcome {
+		if a.Kind == List && b.Kind == Num {
+			i := int(b.Num)
+			if i < 0 {
+				i += len(a.List)
+			}
+			if i >= 0 && i < len(a.List) {
+				return a.List[i]
+			}
+			return Outcome{Kind: Undef}
+		}
+		return dontKnow("an element that is not known")
+	},
+}
+
+func nanZero(x float64) float64 {
+	if math.IsNaN(x) || math.IsInf(x, 0) {
+		return 0
+	}
+	return x
+}
+
+// pyInt converts as Python's int() does; it raises where that would.
+func pyInt(a, b Outcome, _ bool) Outcome {
+	switch a.Kind {
+	case Num, Bool:
+		return num(math.Trunc(a.Num))
+	case Str:
+		base := 10
+		if b.Kind == Num {
+			base = int(b.Num)
+		}
+		if base != 0 && (base < 2 || base > 36) {
+			return raise("int() gets a base that is none")
+		}
+		if n, err := strconv.ParseInt(strings.TrimSpace(a.Text), base, 64); err == nil {
+			return num(float64(n))
+		}
+		return raise("int() gets " + strconv.Quote(a.Text))
+	}
+	return raise("int() gets nothing")
+}
+
+func pyFloat(a, _ Outcome, _ bool) Outcome {
+	switch a.Kind {
+	case Num, Bool:
+		return num(a.Num)
+	case Str:
+		if f, err := strconv.ParseFloat(strings.TrimSpace(a.Text), 64); err == nil {
+			return num(f)
+		}
+	}
+	return raise("float() gets what is no number")
+}
+
+// pyBool reads the words that settings libraries take for true and false.
+func pyBool(a, _ Outcome, _ bool) Outcome {
+	switch a.Kind {
+	case Bool, Num:
+		return truth(a.Num != 0)
+	case Null, Undef:
+		return truth(false)
+	case Str:
+		switch strings.ToLower(strings.TrimSpace(a.Text)) {
+		case "1", "true", "t", "yes", "y", "on", "ok":
+			return truth(true)
+		case "0", "false", "f", "no", "n", "off", "":
+			return truth(false)
+		}
+		return raise("no boolean: " + strconv.Quote(a.Text))
+	}
+	return a
+}
+
+func fromJSON(a, _ Outcome, _ bool) Outcome {
+	switch s := strings.TrimSpace(a.Text); s {
+	case "true", "false":
+		return truth(s == "true")
+	case "null":
+		return Outcome{Kind: Null}
+	default:
+		if f, err := strconv.ParseFloat(s, 64); err == nil {
+			return num(f)
+		}
+		if u, err := strconv.Unquote(s); err == nil && strings.HasPrefix(s, `"`) {
+			return str(u)
+		}
+	}
+	return dontKnow("parsed from JSON")
+}

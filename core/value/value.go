@@ -1,0 +1,316 @@
+// Package value says what an expression comes to: a literal, a variable of
+// the environment with or without a fallback, a mixture of these, or unknown
+// with the reason. It follows names through bindings, functions, classes and
+// files of a component, and notes each step it takes.
+//
+// Expr gives a Value, which still knows the variables in it; Under gives what
+// the Value comes to in a given environment. Neither runs anything.
+package value
+
+import (
+	"sort"
+	"strconv"
+	"strings"
+
+	"ubique/core/place"
+)
+
+// Kind is the kind of a value.
+type Kind uint8
+
+// The kinds of values.
+const (
+	Unknown  Kind = iota // Text: the reason
+	Str                  // Text
+	Num                  // Num
+	Bool                 // Num is 1 or 0
+	Null                 // null, None
+	Undef                // undefined, nothing returned
+	Env                  // Text: the variable; Unset says what it reads as when unset
+	EnvMap               // the environment as a whole
+	Op                   // Text: the operator; Kids: operands
+	Cond                 // Kids: test, yes, no
+	Object               // Keys and Kids
+	List                 // Kids
+	External             // something of a package or the language: Text is its path, () after calls
+	Func                 // a function of the tree
+	Class                // a class of the tree
+	Instance             // an object of a class of the tree
+	Module               // a file of the tree: Text is its path
+)
+
+// Unset says what a variable that is not set reads as.
+type Unset uint8
+
+// What an unset variable reads as.
+const (
+	ReadsUndef Unset = iota // undefined
+	ReadsNull               // None
+	Raises                  // an exception or an exit
+	ReadsEmpty              // the empty text, as a shell does
+)
+
+// Step is one step from a use to the place where a value is made.
+type Step struct {
+	At   place.Span
+	Note string
+}
+
+// Value is what an expression comes to.
+type Value struct {
+	Kind  Kind
+	Text  string
+	Num   float64
+	Unset Unset
+	Fold  bool // a variable that is read in any letter case
+	Py    bool // an operator with Python's meaning
+	Keys  []string
+	Kids  []*Value
+	At    place.Span // where it is written
+	Recv  *Value     // what the method of an External was called on
+	ref   *ref       // the code behind a Func, Class or Instance
+	Steps []Step
+}
+
+// Literal text, number and boolean values.
+func text(s string, at place.Span) *Value    { return &Value{Kind: Str, Text: s, At: at} }
+func number(n float64, at place.Span) *Value { return &Value{Kind: Num, Num: n, At: at} }
+func boolean(b bool, at place.Span) *Value {
+	v := &Value{Kind: Bool, At: at}
+	if b {
+		v.Num = 1
+	}
+	return v
+}
+func unknown(why string, at place.Span) *Value { return &Value{Kind: Unknown, Text: why, At: at} }
+
+// Text makes a literal text.
+func Text(s string, at place.Span) *Value { return text(s, at) }
+
+// Number makes a literal number.
+func Number(n float64, at place.Span) *Value { return number(n, at) }
+
+// NotKnown makes an unknown value with its reason.
+func NotKnown(why string, at place.Span) *Value { return unknown(why, at) }
+
+// Variable makes a variable of the environment.
+func Variable(name string, unset Unset, at place.Span) *Value {
+	return &Value{Kind: Env, Text: name, Unset: unset, At: at}
+}
+
+// Or makes `a`, or `b` where a is unset or empty, as a shell's ${a:-b}.
+func Or(a, b *Value, at place.Span) *Value {
+	return &Value{Kind: Op, Text: "||", Kids: []*Value{a, b}, At: at}
+}
+
+// Concat joins texts.
+func Concat(parts ...*Value) *Value {
+	if len(parts) == 1 {
+		return parts[0]
+	}
+	all := true
+	var b strings.Builder
+	for _, p := range parts {
+		all = all && p.Kind == Str
+		b.WriteString(p.Text)
+	}
+	if all && len(parts) > 0 {
+		return text(b.String(), parts[0].At)
+	}
+	v := &Value{Kind: Op, Text: "concat", Kids: parts}
+	if len(parts) > 0 {
+		v.At = parts[0].At
+	}
+	return v
+}
+
+func op(name string, py bool, at place.Span, kids ...*Value) *Value {
+	return &Value{Kind: Op, Text: name, Py: py, Kids: kids, At: at}
+}
+
+// Walk visits a value and all it is made of, each once.
+func (v *Value) Walk(visit func(*Value)) {
+	seen := map[*Value]bool{}
+	var walk func(*Value)
+	walk = func(v *Value) {
+		if v == nil || seen[v] {
+			return
+		}
+		seen[v] = true
+		visit(v)
+		for _, k := range v.Kids {
+			walk(k)
+		}
+	}
+	walk(v)
+}
+
+// Variables lists the environment variables in a value, each once, in the
+// order in which they are met.
+func (v *Value) Variables() []*Value {
+	var list []*Value
+	seen := map[string]bool{}
+	v.Walk(func(k *Value) {
+		if k.Kind == Env && !seen[k.Text] {
+			seen[k.Text] = true
+			list = append(list, k)
+		}
+	})
+	return list
+}
+
+// Depends reports whether the value is decided by the environment or by
+// something that is not known.
+func (v *Value) Depends() bool {
+	found := false
+	v.Walk(func(k *Value) {
+		switch k.Kind {
+		case Env, EnvMap, Unknown, External, Func, Instance, Module, Class:
+			found = true
+		}
+	})
+	return found
+}
+
+// Trail gives the steps from the use of a value to where it is made, without
+// repeating a line.
+func (v *Value) Trail() []Step {
+	var list []Step
+	type line struct {
+		file string
+		n    int
+	}
+	seen := map[line]bool{}
+	add := func(s Step) {
+		k := line{s.At.File, s.At.Line}
+		if s.At.Line > 0 && !seen[k] {
+			seen[k] = true
+			list = append(list, s)
+		}
+	}
+	v.Walk(func(k *Value) {
+		for _, s := range k.Steps {
+			add(s)
+		}
+		if k.Kind == Env && !k.At.IsZero() {
+			add(Step{k.At, "reads " + k.Text})
+		}
+	})
+	return list
+}
+
+// with gives a copy of the value that knows one more step, taken before the
+// others.
+func (v *Value) with(s Step) *Value {
+	c := *v
+	c.Steps = append([]Step{s}, v.Steps...)
+	return &c
+}
+
+// Get gives the value under a key of an object; nil where there is none.
+func (v *Value) Get(key string) *Value {
+	if v == nil || v.Kind != Object {
+		return nil
+	}
+	for i := len(v.Keys) - 1; i >= 0; i-- {
+		if v.Keys[i] == key {
+			return v.Kids[i]
+		}
+	}
+	return nil
+}
+
+// String shows a value in short, for messages; secrets are not for it.
+func (v *Value) String() string {
+	if v == nil {
+		return "nothing"
+	}
+	switch v.Kind {
+	case Str:
+		return strconv.Quote(v.Text)
+	case Num:
+		return strconv.FormatFloat(v.Num, 'f', -1, 64)
+	case Bool:
+		return strconv.FormatBool(v.Num != 0)
+	case Null:
+		return "null"
+	case Undef:
+		return "undefined"
+	case Env:
+		return "$" + v.Text
+	case External:
+		return v.Text
+	case Op:
+		parts := make([]string, len(v.Kids))
+		for i, k := range v.Kids {
+			parts[i] = k.String()
+		}
+		return v.Text + "(" + strings.Join(parts, ", ") + ")"
+	}
+	return "…"
+}
+
+// Environ is an environment: names and values. With Open set, a name that is
+// not in Set may be anything; else it is unset.
+type Environ struct {
+	Set  map[string]string
+	Open bool
+}
+
+// Lookup gives a variable; names are compared as Linux does.
+func (e Environ) Lookup(name string, fold bool) (string, bool) {
+	s, ok := e.Set[name]
+	if !ok && fold {
+		keys := make([]string, 0, len(e.Set))
+		for k := range e.Set {
+			keys = append(keys, k)
+		}
+		sort.Strings(keys)
+		for _, k := range keys {
+			if strings.EqualFold(k, name) {
+				return e.Set[k], true
+			}
+		}
+	}
+	return s, ok
+}
+
+// With gives the environment with more variables set.
+func (e Environ) With(more map[string]string) Environ {
+	m := make(map[string]string, len(e.Set)+len(more))
+	for k, v := range e.Set {
+		m[k] = v
+	}
+	for k, v := range more {
+		m[k] = v
+	}
+	return Environ{m, e.Open}
+}
+
+// Substitute puts values in the place of variables; variables that are not
+// named stay. It is safe on nil.
+func (v *Value) Substitute(set map[string]*Value) *Value {
+	if v == nil || len(set) == 0 {
+		return v
+	}
+	if v.Kind == Env {
+		if s, ok := set[v.Text]; ok && s != nil {
+			c := *s
+			c.Steps = append(append([]Step(nil), v.Steps...), Step{v.At, "reads " + v.Text})
+			return c.with(Step{s.At, "sets " + v.Text})
+		}
+		return v
+	}
+	changed := false
+	kids := make([]*Value, len(v.Kids))
+	for i, k := range v.Kids {
+		kids[i] = k.Substitute(set)
+		changed = changed || kids[i] != k
+	}
+	if !changed {
+		return v
+	}
+	c := *v
+	c.Kids = kids
+	return &c
+}

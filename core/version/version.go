@@ -1,0 +1,418 @@
+// Package version reads versions and ranges as each ecosystem writes them and
+// computes with them as sets of intervals: what two ranges have in common,
+// whether one lies in the other, whether anything is left.
+//
+// Grammars: npm ranges (node-semver 7, "Ranges"), PEP 440 version specifiers,
+// bare version prefixes as version files and container tags have them.
+package version
+
+import (
+	"strconv"
+	"strings"
+)
+
+// Version is a release of up to four numbers; Pre is a pre-release tag.
+type Version struct {
+	N   [4]int
+	Pre string
+}
+
+// Compare orders versions; a pre-release stands before its release.
+func (v Version) Compare(w Version) int {
+	for i := range v.N {
+		if v.N[i] != w.N[i] {
+			if v.N[i] < w.N[i] {
+				return -1
+			}
+			return 1
+		}
+	}
+	switch {
+	case v.Pre == w.Pre:
+		return 0
+	case v.Pre == "":
+		return 1
+	case w.Pre == "":
+		return -1
+	}
+	return comparePre(v.Pre, w.Pre)
+}
+
+// comparePre compares dotted identifiers: numbers by size, before text.
+func comparePre(a, b string) int {
+	as, bs := strings.Split(a, "."), strings.Split(b, ".")
+	for i := 0; i < len(as) && i < len(bs); i++ {
+		x, errX := strconv.Atoi(as[i])
+		y, errY := strconv.Atoi(bs[i])
+		switch {
+		case errX == nil && errY == nil && x != y:
+			if x < y {
+				return -1
+			}
+			return 1
+		case errX == nil && errY != nil:
+			return -1
+		case errX != nil && errY == nil:
+			return 1
+		case as[i] != bs[i]:
+			return strings.Compare(as[i], bs[i])
+		}
+	}
+	return len(as) - len(bs)
+}
+
+func (v Version) String() string {
+	s := strconv.Itoa(v.N[0]) + "." + strconv.Itoa(v.N[1])
+	if v.N[2] != 0 || v.N[3] != 0 || v.Pre != "" {
+		s += "." + strconv.Itoa(v.N[2])
+	}
+	if v.Pre != "" {
+		s += "-" + v.Pre
+	}
+	return s
+}
+
+// interval holds the versions from lo to hi; an open end is not in it.
+type interval struct {
+	lo, hi         Version
+	loOpen, hiOpen bool
+	noHi           bool
+}
+
+func (i interval) empty() bool {
+	if i.noHi {
+		return false
+	}
+	c := i.lo.Compare(i.hi)
+	return c > 0 || c == 0 && (i.loOpen || i.hiOpen)
+}
+
+// Set is a set of versions: intervals in order, none touching another.
+type Set struct{ list []interval }
+
+// All holds every version.
+var All = Set{[]interval{{noHi: true}}}
+
+// Empty reports whether no version is in the set.
+func (s Set) Empty() bool { return len(s.list) == 0 }
+
+// Has reports whether the version is in the set.
+func (s Set) Has(v Version) bool {
+	return !s.Intersect(Set{[]interval{{lo: v, hi: v}}}).Empty()
+}
+
+// Intersect gives what both sets hold.
+func (s Set) Intersect(t Set) Set {
+	var out Set
+	for _, a := range s.list {
+		for _, b := range t.list {
+			i := a
+			if c := b.lo.Compare(i.lo); c > 0 || c == 0 && b.loOpen {
+				i.lo, i.loOpen = b.lo, b.loOpen
+			}
+			if !b.noHi {
+				if c := b.hi.Compare(i.hi); i.noHi || c < 0 || c == 0 && b.hiOpen {
+					i.hi, i.hiOpen, i.noHi = b.hi, b.hiOpen, false
+				}
+			}
+			if !i.empty() {
+				out.list = append(out.list, i)
+			}
+		}
+	}
+	return out.normal()
+}
+
+// Union gives what either set holds.
+func (s Set) Union(t Set) Set {
+	return Set{append(append([]interval(nil), s.list...), t.list...)}.normal()
+}
+
+// Within reports whether every version of s is in t.
+func (s Set) Within(t Set) bool { return s.Intersect(t).equal(s.normal()) }
+
+func (s Set) equal(t Set) bool {
+	if len(s.list) != len(t.list) {
+		return false
+	}
+	for i := range s.list {
+		if s.list[i] != t.list[i] {
+			return false
+		}
+	}
+	return true
+}
+
+// normal sorts the intervals and joins those that touch.
+func (s Set) normal() Set {
+	var list []interval
+	for _, i := range s.list {
+		if i.empty() {
+			continue
+		}
+		if i.noHi {
+			i.hi, i.hiOpen = Version{}, false
+		}
+		at := len(list)
+		for at > 0 && i.lo.Compare(list[at-1].lo) < 0 {
+			at--
+		}
+		list = append(list[:at], append([]interval{i}, list[at:]...)...)
+	}
+	var out []interval
+	for _, i := range list {
+		if n := len(out); n > 0 {
+			p := &out[n-1]
+			c := 1
+			if !p.noHi {
+				c = p.hi.Compare(i.lo)
+			}
+			if c > 0 || c == 0 && !(p.hiOpen && i.loOpen) {
+				if !p.noHi && (i.noHi || p.hi.Compare(i.hi) < 0 || p.hi.Compare(i.hi) == 0 && p.hiOpen) {
+					p.hi, p.hiOpen, p.noHi = i.hi, i.hiOpen, i.noHi
+				}
+				continue
+			}
+		}
+		out = append(out, i)
+	}
+	return Set{out}
+}
+
+// Bounded reports whether the set has an upper end.
+func (s Set) Bounded() bool {
+	for _, i := range s.list {
+		if i.noHi {
+			return false
+		}
+	}
+	return len(s.list) > 0
+}
+
+// String shows the set in the sign language that most readers know.
+func (s Set) String() string {
+	if s.Empty() {
+		return "no version"
+	}
+	parts := make([]string, len(s.list))
+	for n, i := range s.list {
+		lo, hi := ">=", "<="
+		if i.loOpen {
+			lo = ">"
+		}
+		if i.hiOpen {
+			hi = "<"
+		}
+		zero := i.lo == Version{}
+		switch {
+		case i.noHi && zero:
+			parts[n] = "any version"
+		case i.noHi:
+			parts[n] = lo + i.lo.String()
+		case i.lo == i.hi:
+			parts[n] = i.lo.String()
+		case zero:
+			parts[n] = hi + i.hi.String()
+		default:
+			parts[n] = lo + i.lo.String() + " " + hi + i.hi.String()
+		}
+	}
+	return strings.Join(parts, " or ")
+}
+
+// partial reads up to four numbers; n says how many there were. A part that
+// is x, X or * ends the numbers.
+func partial(s string) (v Version, n int, ok bool) {
+	s = strings.TrimPrefix(strings.TrimPrefix(strings.TrimSpace(s), "v"), "=")
+	if i := strings.IndexByte(s, '+'); i >= 0 {
+		s = s[:i]
+	}
+	num, pre, _ := strings.Cut(s, "-")
+	v.Pre = pre
+	for p := range strings.SplitSeq(num, ".") {
+		if p == "x" || p == "X" || p == "*" {
+			return v, n, true
+		}
+		digits := 0
+		for digits < len(p) && p[digits] >= '0' && p[digits] <= '9' {
+			digits++
+		}
+		if digits == 0 || n >= 4 || digits > 9 {
+			return v, n, false
+		}
+		v.N[n], _ = strconv.Atoi(p[:digits])
+		n++
+		if digits < len(p) { // 3.14.0rc1
+			v.Pre = p[digits:]
+			if !strings.ContainsAny(v.Pre[:1], "abcr") {
+				return v, n, false
+			}
+		}
+	}
+	return v, n, n > 0
+}
+
+// next is the first version after all that begin with the first n numbers.
+func next(v Version, n int) Version {
+	w := Version{}
+	copy(w.N[:n], v.N[:n])
+	w.N[n-1]++
+	return w
+}
+
+// Prefix holds every version that begins with the numbers of s, as version
+// files and container tags are understood.
+func Prefix(s string) (Set, bool) {
+	v, n, ok := partial(s)
+	if !ok {
+		return Set{}, false
+	}
+	if n == 0 {
+		return All, true
+	}
+	if v.Pre != "" {
+		return Set{[]interval{{lo: v, hi: v}}}, true
+	}
+	return Set{[]interval{{lo: v, hi: next(v, n), hiOpen: true}}}, true
+}
+
+// NPM reads a range as node-semver does.
+func NPM(s string) (Set, bool) {
+	var out Set
+	for part := range strings.SplitSeq(s, "||") {
+		set := All
+		part = strings.TrimSpace(part)
+		if lo, hi, ok := strings.Cut(part, " - "); ok {
+			a, _, ok1 := partial(lo)
+			b, n, ok2 := partial(hi)
+			if !ok1 || !ok2 {
+				return Set{}, false
+			}
+			i := interval{lo: a, hi: b}
+			if n < 3 && n > 0 {
+				i.hi, i.hiOpen = next(b, n), true
+			}
+			out = out.Union(Set{[]interval{i}})
+			continue
+		}
+		fields := strings.Fields(part)
+		for k := 0; k < len(fields); k++ {
+			f := fields[k]
+			if strings.Trim(f, "<>=~^") == "" && k+1 < len(fields) {
+				k++
+				f += fields[k]
+			}
+			one, ok := npmOne(f)
+			if !ok {
+				return Set{}, false
+			}
+			set = set.Intersect(one)
+		}
+		out = out.Union(set)
+	}
+	return out, true
+}
+
+func npmOne(f string) (Set, bool) {
+	rest := strings.TrimLeft(f, "<>=~^")
+	sign := f[:len(f)-len(rest)]
+	v, n, ok := partial(rest)
+	if !ok {
+		return Set{}, false
+	}
+	if n == 0 {
+		if sign == "<" || sign == ">" {
+			return Set{}, true
+		}
+		return All, true
+	}
+	switch sign {
+	case ">=":
+		return Set{[]interval{{lo: v, noHi: true}}}, true
+	case ">":
+		if n < 3 {
+			return Set{[]interval{{lo: next(v, n), noHi: true}}}, true
+		}
+		return Set{[]interval{{lo: v, loOpen: true, noHi: true}}}, true
+	case "<":
+		return Set{[]interval{{hi: v, hiOpen: true}}}.normal(), true
+	case "<=":
+		if n < 3 {
+			return Set{[]interval{{hi: next(v, n), hiOpen: true}}}, true
+		}
+		return Set{[]interval{{hi: v}}}, true
+	case "~", "~>":
+		return Set{[]interval{{lo: v, hi: next(v, min(n, 2)), hiOpen: true}}}, true
+	case "^":
+		at := 1
+		for at < n && v.N[at-1] == 0 {
+			at++
+		}
+		return Set{[]interval{{lo: v, hi: next(v, at), hiOpen: true}}}, true
+	case "", "=":
+		if n >= 3 {
+			return Set{[]interval{{lo: v, hi: v}}}, true
+		}
+		return Set{[]interval{{lo: v, hi: next(v, n), hiOpen: true}}}, true
+	}
+	return Set{}, false
+}
+
+// PEP440 reads version specifiers (PEP 440, "Version specifiers") and the
+// caret and tilde that Poetry adds.
+func PEP440(s string) (Set, bool) {
+	set := All
+	for part := range strings.SplitSeq(s, ",") {
+		part = strings.TrimSpace(part)
+		if part == "" || part == "*" {
+			continue
+		}
+		rest := strings.TrimLeft(part, "<>=!~^")
+		sign := part[:len(part)-len(rest)]
+		rest = strings.TrimSpace(rest)
+		wild := strings.HasSuffix(rest, ".*")
+		v, n, ok := partial(rest)
+		if !ok || n == 0 {
+			return Set{}, false
+		}
+		var one Set
+		switch sign {
+		case "==", "===", "":
+			if wild || sign == "" && n < 3 {
+				one = Set{[]interval{{lo: v, hi: next(v, n), hiOpen: true}}}
+			} else {
+				one = Set{[]interval{{lo: v, hi: v}}}
+			}
+		case "!=":
+			hi := interval{lo: v, loOpen: true, noHi: true}
+			if wild {
+				hi = interval{lo: next(v, n), noHi: true}
+			}
+			one = Set{[]interval{{hi: v, hiOpen: true}, hi}}.normal()
+		case ">=":
+			one = Set{[]interval{{lo: v, noHi: true}}}
+		case ">":
+			one = Set{[]interval{{lo: v, loOpen: true, noHi: true}}}
+		case "<":
+			one = Set{[]interval{{hi: v, hiOpen: true}}}.normal()
+		case "<=":
+			one = Set{[]interval{{hi: v}}}
+		case "~=":
+			if n < 2 {
+				return Set{}, false
+			}
+			one = Set{[]interval{{lo: v, hi: next(v, n-1), hiOpen: true}}}
+		case "^", "~":
+			return joinNPM(set, part, s)
+		default:
+			return Set{}, false
+		}
+		set = set.Intersect(one)
+	}
+	return set, true
+}
+
+func joinNPM(set Set, part, _ string) (Set, bool) {
+	one, ok := npmOne(part)
+	return set.Intersect(one), ok
+}
