@@ -497,6 +497,13 @@ func (c *conductor) beginnings(comp *fact.Component, r survey.Runtime) []survey.
 		line, err := command.Parse(cmd, at)
 		list = append(list, survey.Beginning{Process: "web", Command: cmd, Source: "usual entry", File: file, At: at, Line: line, Dir: comp.Dir, Err: err})
 	}
+	if len(list) == 0 {
+		if cmd, ok := r.Assumed(c.t, comp); ok {
+			at := place.Whole(comp.ID)
+			line, err := command.Parse(cmd, at)
+			list = append(list, survey.Beginning{Process: "web", Command: cmd, Source: "assumed", File: comp.ID, At: at, Line: line, Dir: comp.Dir, Err: err})
+		}
+	}
 	return list
 }
 
@@ -540,10 +547,16 @@ func (c *conductor) applicable(comp *fact.Component) ([]Verdict, []*rules.On) {
 			continue
 		}
 		on := &rules.On{Host: h, Start: choose(comp, h)}
+		on.Code = on.Start
+		for _, s := range comp.Starts {
+			if on.Code == nil && s.Source == "assumed" && h.Route != "image" {
+				on.Code = s
+			}
+		}
 		env := h.Environment()
-		if on.Start != nil {
-			env = env.With(on.Start.Env)
-			env = value.Environ{Set: c.loaded(comp, on.Start, env.Set)}
+		if on.Code != nil {
+			env = env.With(on.Code.Env)
+			env = value.Environ{Set: c.loaded(comp, on.Code, env.Set)}
 		}
 		on.Env = env
 		on.Ported = env
@@ -625,7 +638,7 @@ func (c *conductor) questions(comp *fact.Component, on []*rules.On) []Unknown {
 		}
 	}
 	for _, o := range on {
-		st := o.Start
+		st := o.Code
 		if st == nil || st.Final.Reason != "" || st.Final.Missing != nil || st.Target != nil && st.Target.File == "" {
 			continue
 		}

@@ -266,7 +266,12 @@ func Squeeze(s string, limit int) string {
 // Read reads a source file. It never fails; a language that is not known
 // gives a file without content.
 func Read(name string, src []byte, lines *place.Lines) *File {
-	f := &File{Name: name, Lang: LanguageOf(name), Src: src, Lines: lines}
+	return ReadAs(LanguageOf(name), name, src, lines)
+}
+
+// ReadAs reads a source file whose language its name does not tell.
+func ReadAs(lang Language, name string, src []byte, lines *place.Lines) *File {
+	f := &File{Name: name, Lang: lang, Src: src, Lines: lines}
 	switch f.Lang {
 	case JavaScript, TypeScript, JSX:
 		f.Body = parse(f.Lang, src, lexJS(src, f.Lang))

@@ -90,7 +90,10 @@ type Finding struct {
 type On struct {
 	Host  *host.Contract
 	Start *fact.Start // nil where nothing says how to start
-	Env   value.Environ
+	// Code is Start or, where nothing says how to start, the start that is
+	// assumed, so that the code can be judged all the same; it may be nil.
+	Code *fact.Start
+	Env  value.Environ
 	// Ported is Env with the port that the host would give.
 	Ported value.Environ
 	Port   int // that port; 0 where the host gives none

@@ -37,6 +37,9 @@ type Runtime interface {
 	// Entry gives the command that hosts run when nothing else says how to
 	// start; ok is false where there is none.
 	Entry(t *source.Tree, c *fact.Component) (command string, at string, ok bool)
+	// Assumed gives the command that a developer would most likely run, so
+	// that code without a start command can be looked at all the same.
+	Assumed(t *source.Tree, c *fact.Component) (command string, ok bool)
 }
 
 // Modules finds modules; it is the language's part of a value.Loader.
@@ -170,9 +173,15 @@ func (p *Program) File(name string) *code.File {
 		return f
 	}
 	f, ok := p.cache.files[name]
-	if !ok && code.LanguageOf(name) != code.None && p.t.Has(name) {
+	if !ok && (code.LanguageOf(name) != code.None || path.Ext(name) == "") && p.t.Has(name) {
 		if src, err := p.t.Code(name); err == nil && !generated(src.Data) {
-			f = code.Read(name, src.Data, src.Lines())
+			lang := code.LanguageOf(name)
+			if lang == code.None {
+				lang = interpreted(src.Data)
+			}
+			if lang != code.None {
+				f = code.ReadAs(lang, name, src.Data, src.Lines())
+			}
 		}
 		p.cache.files[name] = f
 	}
@@ -181,6 +190,21 @@ func (p *Program) File(name string) *code.File {
 		p.order = append(p.order, f)
 	}
 	return f
+}
+
+// interpreted tells the language of a file without an extension from its
+// first line.
+func interpreted(src []byte) code.Language {
+	first, _, _ := strings.Cut(string(src[:min(200, len(src))]), "\n")
+	switch {
+	case !strings.HasPrefix(first, "#!"):
+		return code.None
+	case strings.Contains(first, "python"):
+		return code.Python
+	case strings.Contains(first, "node") || strings.Contains(first, "bun") || strings.Contains(first, "deno"):
+		return code.JSX
+	}
+	return code.None
 }
 
 // generated tells minified files, which say nothing that a person wrote.

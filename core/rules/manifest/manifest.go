@@ -48,13 +48,13 @@ var missing = &rules.Rule{
 			return
 		}
 		for _, on := range p.On {
-			if on.Start == nil {
+			if on.Code == nil {
 				continue
 			}
-			if on.Host.Route == "image" && installsByHand(on.Start) {
+			if on.Host.Route == "image" && installsByHand(on.Code) {
 				continue
 			}
-			for _, i := range needed(on.Start) {
+			for _, i := range needed(on.Code) {
 				p.Report(on, 0, rules.Finding{Where: i.At, Message: fmt.Sprintf("imports %s, and no manifest declares any package: the host installs none", i.Package), Remedy: fmt.Sprintf("a %s that declares %s", manifestName[c.Runtime], distribution(c, i.Package))})
 				break
 			}
@@ -84,10 +84,10 @@ func distribution(c *fact.Component, pkg string) string {
 
 // installed reports whether a container file installs a package by its name.
 func installed(on *rules.On, pkg string) bool {
-	if on.Host.Route != "image" || on.Start.Descriptor == nil || on.Start.Descriptor.Image == nil {
+	if on.Host.Route != "image" || on.Code.Descriptor == nil || on.Code.Descriptor.Image == nil {
 		return false
 	}
-	for _, r := range on.Start.Descriptor.Image.Runs {
+	for _, r := range on.Code.Descriptor.Image.Runs {
 		for _, w := range strings.FieldsFunc(r.Text, func(r rune) bool { return strings.ContainsRune(" \t\n\"';&[]=<>~", r) }) {
 			if strings.EqualFold(w, pkg) {
 				return true
@@ -105,10 +105,10 @@ var undeclared = &rules.Rule{
 			return
 		}
 		for _, on := range p.On {
-			if on.Start == nil {
+			if on.Code == nil {
 				continue
 			}
-			for _, i := range needed(on.Start) {
+			for _, i := range needed(on.Code) {
 				dist := distribution(c, i.Package)
 				if _, ok := declared(c, i.Package); ok || installed(on, dist) {
 					continue
@@ -139,7 +139,7 @@ var devOnly = &rules.Rule{
 	Check: func(p *rules.Pass) {
 		c := p.Component
 		for _, on := range p.On {
-			if on.Start == nil {
+			if on.Code == nil {
 				continue
 			}
 			if there, known := kept(on, c); there || !known {
@@ -155,7 +155,7 @@ var devOnly = &rules.Rule{
 				p.Report(on, 0, rules.Finding{Where: d.At, Message: fmt.Sprintf("%s is declared for development only, and %s: %s", d.Name, what, why), Trail: append(trail, gone...), Remedy: move(c, d)})
 			}
 			done := map[string]bool{}
-			for _, use := range programs(on.Start) {
+			for _, use := range programs(on.Code) {
 				for _, pkg := range use.packages {
 					d, ok := c.Dep(pkg)
 					if ok && d.Dev && !done[d.Name] && !anyRun(c, use.packages) {
@@ -164,10 +164,10 @@ var devOnly = &rules.Rule{
 					}
 				}
 			}
-			if c.Bundled && on.Start.Target != nil && on.Start.Target.Built {
+			if c.Bundled && on.Code.Target != nil && on.Code.Target.Built {
 				continue
 			}
-			for _, i := range needed(on.Start) {
+			for _, i := range needed(on.Code) {
 				if d, ok := declared(c, i.Package); ok && d.Dev && !done[d.Name] && !installed(on, d.Name) {
 					done[d.Name] = true
 					report(d, "the code that runs imports it", rules.Step(i.At, "imports "+i.Package))

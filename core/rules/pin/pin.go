@@ -28,11 +28,11 @@ var missing = &rules.Rule{
 		if len(c.Pins) > 0 || label[c.Runtime] == "" {
 			return
 		}
-		at := place.Whole(p.Component.Path(""))
+		at := place.Whole(p.Component.ID)
 		if len(c.Manifests) > 0 {
 			at = place.Span{File: c.Manifests[0].File, Line: 1, Col: 1, EndLine: 1, EndCol: 1}
-		} else if on := p.On; len(on) > 0 && on[0].Start != nil && on[0].Start.Target != nil && on[0].Start.Target.File != "" {
-			at = place.Span{File: on[0].Start.Target.File, Line: 1, Col: 1, EndLine: 1, EndCol: 1}
+		} else if on := p.On; len(on) > 0 && on[0].Code != nil && on[0].Code.Target != nil && on[0].Code.Target.File != "" {
+			at = place.Span{File: on[0].Code.Target.File, Line: 1, Col: 1, EndLine: 1, EndCol: 1}
 		}
 		for _, on := range p.On {
 			if on.Host.Route == "image" {

@@ -25,6 +25,7 @@ var Rules = []*rules.Rule{literal, nameCase, otherName, noFallback, loopback, mi
 // verdict is which rule owns the listener on a host: at most one does.
 type verdict struct {
 	rule     string
+	loopback bool // besides, it is reachable from the machine itself only
 	listener *fact.Listener
 	outcome  fact.Outcome
 	variable *value.Value
@@ -33,11 +34,11 @@ type verdict struct {
 // judge decides, once for all port rules, what is wrong with the listeners of
 // the process that a host reaches.
 func judge(on *rules.On) verdict {
-	if on.Start == nil || on.Start.Final.Missing != nil {
+	if on.Code == nil || on.Code.Final.Missing != nil {
 		return verdict{}
 	}
 	var worst verdict
-	for _, l := range on.Start.Listeners {
+	for _, l := range on.Code.Listeners {
 		if l.Dev { // a development server is start/dev-server alone
 			continue
 		}
@@ -45,7 +46,7 @@ func judge(on *rules.On) verdict {
 		if v.outcome.Outcome == "skipped" {
 			continue
 		}
-		if v.rule == "" && v.outcome.Outcome == "listens" {
+		if v.rule == "" && !v.loopback && v.outcome.Outcome == "listens" {
 			return verdict{listener: l, outcome: v.outcome}
 		}
 		if worst.listener == nil || worst.outcome.Interface == "loopback" && v.outcome.Interface == "any" {
@@ -58,6 +59,7 @@ func judge(on *rules.On) verdict {
 func one(on *rules.On, l *fact.Listener) verdict {
 	out := l.Under(on.Ported)
 	v := verdict{listener: l, outcome: out}
+	v.loopback = out.Outcome == "listens" && on.Host.Reach == "any" && out.Interface == "loopback"
 	if out.Outcome == "skipped" || out.Outcome == "unknown" {
 		return v
 	}
@@ -84,9 +86,6 @@ func one(on *rules.On, l *fact.Listener) verdict {
 			v.rule = "port/literal"
 		}
 		return v
-	}
-	if out.Outcome == "listens" && on.Host.Reach == "any" && out.Interface == "loopback" {
-		v.rule = "port/loopback"
 	}
 	return v
 }

@@ -37,8 +37,8 @@ var literal = &rules.Rule{
 
 // program is the name of what is started, for messages.
 func program(on *rules.On) string {
-	if on.Start != nil && on.Start.Final.Program != "" {
-		return on.Start.Final.Program
+	if on.Code != nil && on.Code.Final.Program != "" {
+		return on.Code.Final.Program
 	}
 	return "the program"
 }

@@ -12,7 +12,7 @@ var loopback = &rules.Rule{
 	Check: func(p *rules.Pass) {
 		for _, on := range p.On {
 			v := judge(on)
-			if v.rule != "port/loopback" {
+			if !v.loopback {
 				continue
 			}
 			l := v.listener

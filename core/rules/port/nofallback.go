@@ -12,7 +12,7 @@ var noFallback = &rules.Rule{
 		for _, on := range p.On {
 			v := judge(on)
 			l := v.listener
-			if l == nil || v.rule != "" && v.rule != "port/loopback" || l.Via != "code" && l.Via != "setting" {
+			if l == nil || v.rule != "" || l.Via != "code" && l.Via != "setting" {
 				continue
 			}
 			bare := l.Under(on.Env)

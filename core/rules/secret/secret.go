@@ -21,11 +21,11 @@ var inSource = &rules.Rule{
 	ID: "secret/in-source", Level: rules.Risk, Title: "a secret is written in the source", Doc: doc("in-source"),
 	Check: func(p *rules.Pass) {
 		for _, on := range p.On {
-			if on.Start == nil {
+			if on.Code == nil {
 				continue
 			}
 		secrets:
-			for _, s := range on.Start.Secrets {
+			for _, s := range on.Code.Secrets {
 				for _, g := range s.Guards {
 					if yes, ok := g.Under(on.Ported).Truth(false); ok && !yes {
 						continue secrets // a branch that does not run here

@@ -17,10 +17,10 @@ var Rules = []*rules.Rule{debug, hostsOpen, hostsEmpty}
 // each goes through the settings of the starts that count on the hosts.
 func each(p *rules.Pass, names []string, look func(on *rules.On, s fact.Setting)) {
 	for _, on := range p.On {
-		if on.Start == nil {
+		if on.Code == nil {
 			continue
 		}
-		for _, s := range on.Start.Settings {
+		for _, s := range on.Code.Settings {
 			if slices.Contains(names, s.Name) {
 				look(on, s)
 			}

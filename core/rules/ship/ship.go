@@ -55,10 +55,10 @@ func needs(s *fact.Start) []need {
 
 func withheld(p *rules.Pass, state source.State, report func(on *rules.On, n need)) {
 	for _, on := range p.On {
-		if on.Start == nil || on.Host.Route == "image" {
+		if on.Code == nil || on.Host.Route == "image" {
 			continue
 		}
-		for _, n := range needs(on.Start) {
+		for _, n := range needs(on.Code) {
 			if p.Tree.State(n.file) == state {
 				report(on, n)
 			}
@@ -87,16 +87,16 @@ var ignored = &rules.Rule{
 			p.Report(on, 0, f)
 		})
 		for _, on := range p.On {
-			if on.Start == nil || on.Host.Route != "image" || on.Start.Descriptor == nil || on.Start.Descriptor.Image == nil {
+			if on.Code == nil || on.Host.Route != "image" || on.Code.Descriptor == nil || on.Code.Descriptor.Image == nil {
 				continue
 			}
-			im := on.Start.Descriptor.Image
+			im := on.Code.Descriptor.Image
 			name := path.Join(im.Context, ".dockerignore")
 			if im.Context == "" {
 				name = ".dockerignore"
 			}
 			rule := newContextRules(p.Tree, name)
-			for _, n := range needs(on.Start) {
+			for _, n := range needs(on.Code) {
 				rel := strings.TrimPrefix(n.file, im.Context+"/")
 				if at, out := rule.excludes(rel); out {
 					p.Report(on, 0, rules.Finding{Where: n.at, Message: fmt.Sprintf("needs %s, which %s keeps out of the image", n.file, name), Trail: []value.Step{{At: at, Note: "keeps it out"}}, Remedy: "!" + rel + " at the end of " + name})

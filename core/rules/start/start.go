@@ -34,10 +34,7 @@ var missing = &rules.Rule{
 			if on.Host.WebRequired && hasProcessFile(c) {
 				continue // start/web-missing
 			}
-			at := place.Whole(p.Component.Path(""))
-			if c.Dir == "" {
-				at = place.Whole(".")
-			}
+			at := place.Whole(c.ID)
 			if len(c.Manifests) > 0 {
 				at = place.Span{File: c.Manifests[0].File, Line: 1, Col: 1, EndLine: 1, EndCol: 1}
 			}
@@ -393,11 +390,11 @@ var importMissing = &rules.Rule{
 	ID: "start/import-missing", Level: rules.Blocker, Title: "code that starts imports a file that is nowhere", Doc: doc("import-missing"),
 	Check: func(p *rules.Pass) {
 		for _, on := range p.On {
-			if on.Start == nil {
+			if on.Code == nil {
 				continue
 			}
 			seen := map[string]bool{}
-			for _, i := range on.Start.Imports {
+			for _, i := range on.Code.Imports {
 				if !i.Missing || i.TypeOnly || i.Optional || seen[i.Module+i.From] || strings.ContainsAny(i.Module, "*") {
 					continue
 				}

@@ -320,3 +320,18 @@ func (r *Runtime) Entry(t *source.Tree, c *fact.Component) (string, string, bool
 	}
 	return "", "", false
 }
+
+// Assumed implements survey.Runtime: the manifest's main, else a usual name.
+func (r *Runtime) Assumed(t *source.Tree, c *fact.Component) (string, bool) {
+	if m := r.manifest(t, c.Path("package.json")); m != nil {
+		if main := strings.TrimPrefix(m.Get("main").Str(), "./"); main != "" && t.Has(c.Path(main)) {
+			return "node " + main, true
+		}
+	}
+	for _, n := range usualFiles {
+		if t.Has(c.Path(n)) {
+			return "node " + n, true
+		}
+	}
+	return "", false
+}

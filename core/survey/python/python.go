@@ -550,3 +550,28 @@ func (g *gatherer) pins() {
 // Entry implements survey.Runtime. Python has no command that every host runs
 // by itself.
 func (*Runtime) Entry(*source.Tree, *fact.Component) (string, string, bool) { return "", "", false }
+
+// Assumed implements survey.Runtime: a Django site's WSGI module, else a file
+// of a usual name.
+func (*Runtime) Assumed(t *source.Tree, c *fact.Component) (string, bool) {
+	if t.Has(c.Path("manage.py")) {
+		for _, e := range t.Below(c.Dir) {
+			rel := strings.TrimPrefix(e.Path, c.Dir+"/")
+			if path.Base(rel) == "wsgi.py" && strings.Count(rel, "/") == 1 && !survey.Elsewhere(source.Dir(rel)) {
+				return "gunicorn " + source.Dir(rel) + ".wsgi", true
+			}
+		}
+		return "python manage.py check", true
+	}
+	for _, n := range append(usualFiles, "src/app.py", "src/main.py", "app/main.py", "app/app.py", "app/__main__.py") {
+		if t.Has(c.Path(n)) {
+			return "python " + n, true
+		}
+	}
+	for _, e := range t.In(c.Dir) {
+		if strings.HasSuffix(e.Path, ".py") && imports(t, e.Path) {
+			return "python " + path.Base(e.Path), true
+		}
+	}
+	return "", false
+}
