@@ -4,12 +4,10 @@
 package container
 
 import (
-	"bytes"
+	"errors"
 	"path"
 	"strconv"
 	"strings"
-
-	"github.com/moby/buildkit/frontend/dockerfile/parser"
 
 	"ubique/core/command"
 	"ubique/core/document"
@@ -63,7 +61,7 @@ func Read(name string, f *source.File) *fact.Descriptor {
 		d.Err = r.syntaxError(err)
 		return d
 	}
-	for _, n := range res.AST.Children {
+	for _, n := range res {
 		r.instruction(n)
 	}
 	if r.err != nil {
@@ -78,24 +76,13 @@ func Read(name string, f *source.File) *fact.Descriptor {
 	return d
 }
 
-// parse calls the library's parser and turns a panic on hostile input into an
-// error.
-func parse(data []byte) (res *parser.Result, err error) {
-	defer func() {
-		if p := recover(); p != nil {
-			err = &parser.LocationError{}
-		}
-	}()
-	return parser.Parse(bytes.NewReader(data))
-}
-
 func (r *reader) syntaxError(err error) *document.Error {
 	line := 1
-	text := err.Error()
-	if el, ok := err.(*parser.LocationError); ok && len(el.Locations) > 0 && len(el.Locations[0]) > 0 {
-		line = el.Locations[0][0].Start.Line
+	var se *syntaxError
+	if errors.As(err, &se) {
+		line = se.line
 	}
-	return &document.Error{At: r.line(line), Expected: "not a valid container file: " + text}
+	return &document.Error{At: r.line(line), Expected: "not a valid container file: " + err.Error()}
 }
 
 func (r *reader) line(n int) place.Span {
@@ -105,14 +92,14 @@ func (r *reader) line(n int) place.Span {
 }
 
 // find gives the place of a text in the lines of an instruction.
-func (r *reader) find(n *parser.Node, text string) place.Span {
+func (r *reader) find(n *node, text string) place.Span {
 	if text == "" {
-		return r.line(n.StartLine)
+		return r.line(n.start)
 	}
-	for l := n.StartLine; l <= max(n.EndLine, n.StartLine); l++ {
+	for l := n.start; l <= max(n.end, n.start); l++ {
 		line := r.file.Lines().Text(l)
 		from := 0
-		if l == n.StartLine {
+		if l == n.start {
 			if i := strings.IndexAny(strings.TrimLeft(line, " \t"), " \t"); i >= 0 {
 				from = i + len(line) - len(strings.TrimLeft(line, " \t"))
 			}
@@ -122,26 +109,17 @@ func (r *reader) find(n *parser.Node, text string) place.Span {
 			return place.Span{File: r.name, Line: l, Col: col, EndLine: l, EndCol: col + len([]rune(text))}
 		}
 	}
-	return r.line(n.StartLine)
-}
-
-func args(n *parser.Node) []string {
-	var list []string
-	for x := n.Next; x != nil; x = x.Next {
-		list = append(list, x.Value)
-	}
-	return list
+	return r.line(n.start)
 }
 
 // known are the instructions of the reference.
 const known = " add arg cmd copy entrypoint env expose from healthcheck label maintainer onbuild run shell stopsignal user volume workdir "
 
-func (r *reader) instruction(n *parser.Node) {
-	word := strings.ToLower(n.Value)
-	a := args(n)
+func (r *reader) instruction(n *node) {
+	word, a := n.word, n.args
 	if !strings.Contains(known, " "+word+" ") {
 		if r.err == nil {
-			r.err = &document.Error{At: r.line(n.StartLine), Expected: "an instruction is wanted here (FROM, RUN, COPY, CMD, …), not " + strconv.Quote(n.Value)}
+			r.err = &document.Error{At: r.line(n.start), Expected: "an instruction is wanted here (FROM, RUN, COPY, CMD, …), not " + strconv.Quote(strings.ToUpper(n.word))}
 		}
 		return
 	}
@@ -158,7 +136,7 @@ func (r *reader) instruction(n *parser.Node) {
 	}
 	if len(r.stages) == 0 {
 		if r.err == nil {
-			r.err = &document.Error{At: r.line(n.StartLine), Expected: strings.ToUpper(word) + " stands before the first FROM"}
+			r.err = &document.Error{At: r.line(n.start), Expected: strings.ToUpper(word) + " stands before the first FROM"}
 		}
 		return
 	}
@@ -177,9 +155,9 @@ func (r *reader) instruction(n *parser.Node) {
 			}
 		}
 	case "env":
-		for i := 0; i+1 < len(a); i += 3 {
+		for i := 0; i+1 < len(a); i += 2 {
 			at := r.find(n, a[i])
-			s.env[a[i]] = r.expand(strings.Trim(a[i+1], `"'`), s, at)
+			s.env[a[i]] = r.expand(a[i+1], s, at)
 			s.envAt[a[i]] = at
 		}
 	case "workdir":
@@ -201,8 +179,8 @@ func (r *reader) instruction(n *parser.Node) {
 			}
 		}
 	case "copy", "add":
-		c := fact.Copy{At: r.line(n.StartLine), Dir: s.dir}
-		for _, f := range n.Flags {
+		c := fact.Copy{At: r.line(n.start), Dir: s.dir}
+		for _, f := range n.flags {
 			if v, ok := strings.CutPrefix(f, "--from="); ok {
 				c.FromStage = v
 			}
@@ -222,9 +200,9 @@ func (r *reader) instruction(n *parser.Node) {
 				env[k] = v.Text
 			}
 		}
-		s.runs = append(s.runs, fact.Run{Text: strings.Join(a, " "), Env: env, At: r.line(n.StartLine)})
+		s.runs = append(s.runs, fact.Run{Text: strings.Join(a, " "), Env: env, At: r.line(n.start)})
 	case "cmd", "entrypoint":
-		in := &instruction{args: a, json: n.Attributes["json"]}
+		in := &instruction{args: a, json: n.json}
 		in.text = strings.Join(a, " ")
 		if in.json = in.json && len(a) > 0; !in.json && len(a) > 0 {
 			first, _, _ := strings.Cut(a[0], "\n")
@@ -242,7 +220,7 @@ func (r *reader) instruction(n *parser.Node) {
 	}
 }
 
-func (r *reader) from(n *parser.Node, a []string) {
+func (r *reader) from(n *node, a []string) {
 	if len(a) == 0 {
 		return
 	}

@@ -18,11 +18,11 @@ var Rules = []*rules.Rule{missing, undeclared, devOnly, unpinned}
 var manifestName = map[string]string{"node": "package.json", "python": "requirements.txt"}
 
 // declared looks a package up as the runtime of the component does.
-func declared(c *fact.Component, name string) (fact.Dependency, bool) {
+func declared(c *fact.Component, i fact.Import) (fact.Dependency, bool) {
 	if c.Runtime == "python" {
-		return python.Declared(c, name)
+		return python.Declared(c, i.Package, i.Module)
 	}
-	return node.Declared(c, name)
+	return node.Declared(c, i.Package)
 }
 
 // needed lists the imports of packages that running the start needs, each
@@ -110,7 +110,7 @@ var undeclared = &rules.Rule{
 			}
 			for _, i := range needed(on.Code) {
 				dist := distribution(c, i.Package)
-				if _, ok := declared(c, i.Package); ok || installed(on, dist) {
+				if _, ok := declared(c, i); ok || installed(on, dist) {
 					continue
 				}
 				file := c.Manifests[0].File
@@ -168,7 +168,7 @@ var devOnly = &rules.Rule{
 				continue
 			}
 			for _, i := range needed(on.Code) {
-				if d, ok := declared(c, i.Package); ok && d.Dev && !done[d.Name] && !installed(on, d.Name) {
+				if d, ok := declared(c, i); ok && d.Dev && !done[d.Name] && !installed(on, d.Name) {
 					done[d.Name] = true
 					report(d, "the code that runs imports it", rules.Step(i.At, "imports "+i.Package))
 				}

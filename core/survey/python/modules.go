@@ -161,12 +161,17 @@ func (m *modules) members(base fact.Import, from *code.File, imp *code.Node, f s
 }
 
 // Declared says whether an import is given by what the component declares:
-// by name, by the table of names that differ, or by what a declared
-// distribution always brings.
-func Declared(c *fact.Component, top string) (dep fact.Dependency, ok bool) {
+// by name, by the table of names that differ, by what a declared distribution
+// always brings, or, in a package that several distributions share, by a
+// distribution whose name begins with the module's dotted path (PEP 420).
+func Declared(c *fact.Component, top, module string) (dep fact.Dependency, ok bool) {
+	shared := ""
+	if strings.Contains(module, ".") {
+		shared = normal(module)
+	}
 	var dev *fact.Dependency
 	for i, d := range c.Dependencies {
-		if !gives(d.Name, top) {
+		if !gives(d.Name, top) && !(shared != "" && (d.Name == shared || strings.HasPrefix(d.Name, shared+"-") || strings.HasPrefix(shared, d.Name+"-") && strings.Contains(d.Name, "-"))) {
 			continue
 		}
 		if !d.Dev {

@@ -23,7 +23,7 @@ var distributions = map[string]string{
 	"git": "gitpython", "github": "pygithub", "docx": "python-docx", "pptx": "python-pptx", "fitz": "pymupdf", "PyPDF2": "pypdf2", "slugify": "python-slugify unicode-slugify",
 	"telegram": "python-telegram-bot", "discord": "discord-py py-cord", "ldap": "python-ldap", "ldap3": "ldap3", "memcache": "python-memcached", "pylibmc": "pylibmc",
 	"zmq": "pyzmq", "kafka": "kafka-python kafka-python-ng", "pika": "pika", "nats": "nats-py", "paho": "paho-mqtt", "bson": "pymongo", "gridfs": "pymongo", "pymongo": "pymongo",
-	"google": "google-cloud-storage google-auth google-api-python-client protobuf", "googleapiclient": "google-api-python-client", "attr": "attrs", "attrs": "attrs",
+	"google": "protobuf", "googleapiclient": "google-api-python-client", "attr": "attrs", "attrs": "attrs",
 	"pkg_resources": "setuptools", "setuptools": "setuptools", "wx": "wxpython", "gi": "pygobject", "lxml": "lxml", "markdown": "markdown", "Levenshtein": "levenshtein python-levenshtein",
 	"pydantic_settings": "pydantic-settings", "starlette": "starlette", "email_validator": "email-validator", "jinja2": "jinja2", "markupsafe": "markupsafe", "mako": "mako",
 	"sqlalchemy": "sqlalchemy", "alembic": "alembic", "tornado": "tornado", "websocket": "websocket-client", "websockets": "websockets", "requests_oauthlib": "requests-oauthlib",
