@@ -90,9 +90,10 @@ const (
 	Export          // Name as Alias outside; Kids[0]: value or declaration; Module for re-exports
 	Class           // Name; Kids[0]: Array of bases, Kids[1]: Block; decorators after that
 	Loop            // Kids: head expressions, body last
-	Try             // Kids: Blocks; the first is the guarded one
+	Try             // Kids: Blocks; the first is the guarded one; Name of the others: catch, else, finally
 	With            // Kids: Bind or expressions, body last
-	Switch          // Kids[0]: subject; then Block each
+	Switch          // Kids[0]: subject; then Case each
+	Case            // Kids[0]: Block, then what the subject is compared with; none: all that no other takes
 )
 
 // Flags of a node.
@@ -107,6 +108,7 @@ const (
 	Arrow                  // an arrow function or lambda whose body is an expression
 	Method                 // a function in a class or an object
 	OptionalOp             // ?. or a guarded access
+	Getter                 // a function that is read like a field
 )
 
 // Node is a piece of source. One type serves expressions and statements, so

@@ -104,12 +104,20 @@ func (c *collector) stmt(n *Node, fr frame) {
 		for i, k := range n.Kids {
 			sub := fr
 			sub.inTry = fr.inTry || len(n.Kids) > 1 && i < 2
+			if k != nil && k.Name == "catch" {
+				sub = sub.with(n, false)
+			}
 			c.block(k, sub)
 		}
 	case Switch:
 		c.expr(n.Kid(0), fr)
 		for _, k := range n.Kids[min(1, len(n.Kids)):] {
-			c.block(k, fr)
+			test, not := CaseTest(n, k)
+			sub := fr
+			if test != nil {
+				sub = fr.with(test, not)
+			}
+			c.block(k.Kid(0), sub)
 		}
 	case Func:
 		c.declare(n, n.Name, "func", fr)
@@ -124,6 +132,28 @@ func (c *collector) stmt(n *Node, fr frame) {
 	default:
 		c.expr(n, fr)
 	}
+}
+
+// CaseTest gives the condition under which a case of a switch runs: the test,
+// or with not set its opposite; nil where it cannot be said.
+func CaseTest(sw, cs *Node) (test *Node, not bool) {
+	from := []*Node{cs}
+	if len(cs.Kids) < 2 {
+		from, not = sw.Kids[1:], true
+	}
+	for _, k := range from {
+		for _, v := range k.Kids[min(1, len(k.Kids)):] {
+			eq := binary("===", v.Off, sw.Kids[0], v)
+			eq.End = v.End
+			if test == nil {
+				test = eq
+				continue
+			}
+			test = binary("||", test.Off, test, eq)
+			test.End = v.End
+		}
+	}
+	return test, not
 }
 
 func (c *collector) declare(n *Node, name, kind string, fr frame) {

@@ -173,7 +173,11 @@ func (g *goReader) stmt(s ast.Stmt) []*Node {
 				for _, x := range cc.Body {
 					b.Kids = append(b.Kids, g.stmt(x)...)
 				}
-				n.Kids = append(n.Kids, b)
+				k := g.at(Case, "", cc, b)
+				for _, x := range cc.List {
+					k.Kids = append(k.Kids, g.expr(x))
+				}
+				n.Kids = append(n.Kids, k)
 			}
 		}
 		return one(n)

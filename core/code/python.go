@@ -95,10 +95,14 @@ func (r *reader) pyStatement() *Node {
 			n.Kind = Try
 			n.Kids = []*Node{r.suite()}
 			for r.isN("except") || r.isN("finally") || r.isN("else") {
+				name := r.cur().text
+				if name == "except" {
+					name = "catch"
+				}
 				for !r.isP(":") && r.cur().kind != tNewline && r.cur().kind != tEOF {
 					r.pos++
 				}
-				n.Kids = append(n.Kids, r.suite())
+				n.Kids = append(n.Kids, named(name, r.suite()))
 			}
 			return r.done(n)
 		case "with":
@@ -399,6 +403,19 @@ func (r *reader) pyFrom() *Node {
 	return n
 }
 
+// alternatives gives the values of a pattern of literals and dotted names.
+func alternatives(n *Node) ([]*Node, bool) {
+	switch {
+	case n.Is(String), n.Is(Number), n.Is(True), n.Is(False), n.Is(Null), n.Is(Member):
+		return []*Node{n}, true
+	case n.Is(Binary) && n.Name == "|":
+		a, ok1 := alternatives(n.Kid(0))
+		b, ok2 := alternatives(n.Kid(1))
+		return append(a, b...), ok1 && ok2
+	}
+	return nil, false
+}
+
 // pyMatch reads a match statement; nil when `match` is a plain name here.
 func (r *reader) pyMatch() *Node {
 	saved := r.pos
@@ -418,10 +435,22 @@ func (r *reader) pyMatch() *Node {
 		r.pos++
 	}
 	for r.isN("case") {
+		r.pos++
+		c := &Node{Kind: Case, Off: r.cur().off, Kids: []*Node{nil}}
+		pattern := r.expr(1)
+		whole := r.isP(":")
 		for !r.isP(":") && r.cur().kind != tNewline && r.cur().kind != tEOF {
 			r.skipBalanced()
 		}
-		n.Kids = append(n.Kids, r.suite())
+		switch tests, ok := alternatives(pattern); {
+		case ok && whole:
+			c.Kids = append(c.Kids, tests...)
+		case whole && pattern.Is(Name): // takes everything
+		default:
+			c.Kids = append(c.Kids, &Node{Kind: Unknown, Off: c.Off, End: r.end()})
+		}
+		c.Kids[0] = r.suite()
+		n.Kids = append(n.Kids, r.done(c))
 	}
 	if r.cur().kind == tDedent {
 		r.pos++

@@ -244,10 +244,10 @@ func (r *reader) jsStatement() *Node {
 					if r.isP("(") {
 						r.skipBalanced()
 					}
-					n.Kids = append(n.Kids, r.block())
+					n.Kids = append(n.Kids, named("catch", r.block()))
 				}
 				if r.eatN("finally") {
-					n.Kids = append(n.Kids, r.block())
+					n.Kids = append(n.Kids, named("finally", r.block()))
 				}
 				return r.done(n)
 			}
@@ -349,7 +349,8 @@ func (r *reader) jsLoop() *Node {
 	r.eatN("await")
 	if word == "switch" {
 		n.Kind = Switch
-		n.Kids = []*Node{r.paren(), r.block()}
+		n.Kids = []*Node{r.paren()}
+		r.jsCases(n)
 		return r.done(n)
 	}
 	if word != "for" {
@@ -373,6 +374,76 @@ func (r *reader) jsLoop() *Node {
 	r.eatP(")")
 	n.Kids = append(n.Kids, r.block())
 	return r.done(n)
+}
+
+func named(name string, n *Node) *Node {
+	n.Name = name
+	return n
+}
+
+// jsCases reads the cases of a switch. A case that does not leave the switch
+// runs into the next one, which then stands for both.
+func (r *reader) jsCases(n *Node) {
+	if !r.eatP("{") {
+		return
+	}
+	var tests []*Node
+	isDefault := false
+	body := &Node{Kind: Block, Off: r.cur().off}
+	left := false
+	flush := func() {
+		if len(body.Kids) == 0 && !left {
+			return // case 'a': case 'b': …
+		}
+		c := &Node{Kind: Case, Kids: []*Node{r.done(body)}, Off: body.Off}
+		if !isDefault {
+			c.Kids = append(c.Kids, tests...)
+		}
+		n.Kids = append(n.Kids, r.done(c))
+		if left || leaves(body) {
+			tests, isDefault = nil, false
+		}
+		body, left = &Node{Kind: Block, Off: r.cur().off}, false
+	}
+	for !r.isP("}") && r.cur().kind != tEOF {
+		start := r.pos
+		switch nx := r.at(1); {
+		case r.isN("case"):
+			flush()
+			r.pos++
+			if t := r.expr(1); t != nil {
+				tests = append(tests, t)
+			}
+			r.eatP(":")
+		case r.isN("default") && nx.kind == tPunct && nx.text == ":":
+			flush()
+			r.pos += 2
+			isDefault = true
+		default:
+			left = left || r.isN("break")
+			if s := r.statement(); s != nil {
+				body.Kids = append(body.Kids, s)
+				if s.Is(Block) && r.pos >= 2 { // case 'a': { …; break }
+					left = left || breaks(r.toks[start:r.pos])
+				}
+			}
+		}
+		if r.pos == start {
+			r.pos++
+		}
+	}
+	flush()
+	r.eatP("}")
+}
+
+// breaks reports whether the last statement of a block in braces is a break.
+func breaks(toks []tok) bool {
+	for i := len(toks) - 2; i >= 0 && i >= len(toks)-3; i-- {
+		if toks[i].kind == tName && toks[i].text == "break" {
+			return true
+		}
+	}
+	return false
 }
 
 func (r *reader) jsDeclaration() *Node {
@@ -727,6 +798,7 @@ func (r *reader) classMember(body *Node) {
 		decor = r.decorators()
 	}
 	var flag uint16 = Method
+	setter := false
 	for r.cur().kind == tName && (jsModifiers[r.cur().text] || r.cur().text == "get" || r.cur().text == "set") {
 		nx := r.at(1)
 		if nx.kind == tPunct && strings.Contains("(=;:?!}", nx.text) {
@@ -737,6 +809,10 @@ func (r *reader) classMember(body *Node) {
 			flag |= Static
 		case "async":
 			flag |= Async
+		case "get":
+			flag |= Getter
+		case "set":
+			setter = true
 		}
 		r.pos++
 		if r.isP("{") && flag&Static != 0 {
@@ -765,7 +841,7 @@ func (r *reader) classMember(body *Node) {
 	}
 	if r.isP("(") {
 		f := r.function(off, flag)
-		if f != nil {
+		if f != nil && !setter {
 			f.Name = name
 			f.Kids = append(f.Kids, decor...)
 			body.Kids = append(body.Kids, f)
@@ -1477,6 +1553,9 @@ func (r *reader) pair() *Node {
 	for r.cur().kind == tName && (r.cur().text == "async" || r.cur().text == "get" || r.cur().text == "set") {
 		if n := r.at(1); n.kind == tPunct && strings.Contains("(:,}=", n.text) {
 			break
+		}
+		if r.cur().text == "get" {
+			flag |= Getter
 		}
 		r.pos++
 	}

@@ -26,6 +26,7 @@ type Listener struct {
 	Guards  []*value.Value // all must hold for it to listen
 	Dev     bool           // a development server
 	Bare    bool           // the port is an unquoted word of a shell
+	Free    bool           // it is an argument of its own, not the value of a flag
 	View    View           // what is left of it for reports
 }
 
@@ -116,7 +117,7 @@ var Servers = map[string]Server{
 	"vite preview":   {Host: "loopback", EmptyHost: "any", Port: 4173, TextPort: "exits", NumberText: true},
 	"serve":          {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", TextPort: "exits", NumberText: true},
 	"http-server":    {Host: "any", EmptyHost: "any", Port: 8080, PortEnv: "PORT", TextPort: "exits", NumberText: true},
-	"fastify-cli":    {Host: "loopback", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "FASTIFY_ADDRESS", TextPort: "exits", NumberText: true},
+	"fastify-cli":    {Host: "unknown", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "FASTIFY_ADDRESS", TextPort: "exits", NumberText: true},
 	"streamlit":      {Host: "any", EmptyHost: "any", Port: 8501, PortEnv: "STREAMLIT_SERVER_PORT", HostEnv: "STREAMLIT_SERVER_ADDRESS", TextPort: "exits", NumberText: true},
 }
 
@@ -186,7 +187,7 @@ func (l *Listener) Under(env value.Environ) Outcome {
 }
 
 func (l *Listener) port(s Server, env value.Environ) Outcome {
-	if l.Port == nil {
+	if l.Port == nil || l.vanishes(l.Port, env) {
 		if s.PortEnv != "" {
 			if v, ok := env.Lookup(s.PortEnv, false); ok && v != "" {
 				return s.text(v)
@@ -227,6 +228,13 @@ func (l *Listener) port(s Server, env value.Environ) Outcome {
 	return notKnown(o.Text)
 }
 
+// vanishes reports whether a shell drops the argument: an unquoted variable
+// that is empty leaves no word behind.
+func (l *Listener) vanishes(v *value.Value, env value.Environ) bool {
+	o := v.Under(env)
+	return l.Free && l.Bare && o.Kind == value.Str && o.Text == ""
+}
+
 func (s Server) text(t string) Outcome {
 	if t == "" {
 		if s.EmptyPort == "default" {
@@ -262,6 +270,9 @@ func (s Server) text(t string) Outcome {
 
 // bound reads host:port addresses as gunicorn and hypercorn do.
 func (l *Listener) bound(s Server, env value.Environ) Outcome {
+	if l.vanishes(l.Bind, env) {
+		return Outcome{"listens", s.Host, s.Port, ""}
+	}
 	o := l.Bind.Under(env)
 	if o.Raise {
 		return exits(o.Text)

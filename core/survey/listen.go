@@ -239,7 +239,9 @@ func listener(e *value.Eval, f *code.File, site code.Site, live map[string]int) 
 			if name == "Server" || name == "WebSocketServer" {
 				return nil
 			}
-			l.Port = o
+			if s.server != "hono" || o.Kind != value.External { // an application itself has no port
+				l.Port = o
+			}
 		}
 	} else {
 		if s.port >= 0 && s.port < len(args) {
@@ -393,6 +395,24 @@ func ServerListeners(final command.Final, process string) []*fact.Listener {
 			return list
 		}
 		if known.Server == "gunicorn" {
+			// Arguments may stand in a variable (gunicorn settings,
+			// "Configuration Overview").
+			for _, a := range final.Env {
+				if a.Name != "GUNICORN_CMD_ARGS" || a.Value == nil || a.Value.Kind != value.Str {
+					continue
+				}
+				if line, err := command.Parse("gunicorn "+a.Value.Text, a.At); err == nil && len(line.Commands) == 1 {
+					more := command.Final{Known: known, Args: line.Commands[0].Words[1:]}
+					for _, w := range more.Flags("-b", "--bind") {
+						c := *l
+						c.Via, c.Bind, c.PortAt, c.HostAt = "flag", w.Value, a.At, a.At
+						list = append(list, &c)
+					}
+				}
+			}
+			if len(list) > 0 {
+				return list
+			}
 			// "If the PORT environment variable is defined, the default is
 			// ['0.0.0.0:$PORT']. If it is not defined, the default is
 			// ['127.0.0.1:8000']." (gunicorn settings, bind)
@@ -434,14 +454,8 @@ func ServerListeners(final command.Final, process string) []*fact.Listener {
 		port("--port")
 	case "http.server":
 		for _, w := range final.Free() {
-			l.Bind, l.PortAt, l.Via = w.Value, w.At, "flag"
-			if w.Literal() {
-				l.Port, l.Bind = w.Value, nil
-			}
+			l.Port, l.PortAt, l.Via, l.Bare, l.Free = w.Value, w.At, "flag", w.Bare, true
 			break
-		}
-		if l.Bind != nil {
-			l.Port, l.Bind = l.Bind, nil
 		}
 		host("-b", "--bind")
 	case "next":
@@ -496,7 +510,7 @@ func Runserver(final command.Final, process string) *fact.Listener {
 			seen = true
 			l.At = a.At
 		case seen && !strings.HasPrefix(a.Text, "-"):
-			l.Bind, l.PortAt, l.HostAt, l.Via, l.Bare = a.Value, a.At, a.At, "flag", a.Bare
+			l.Bind, l.PortAt, l.HostAt, l.Via, l.Bare, l.Free = a.Value, a.At, a.At, "flag", a.Bare, true
 		}
 	}
 	return l

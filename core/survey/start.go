@@ -71,7 +71,7 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	st.Program = value.New(prog, main)
 	if free := st.Final.Free(); main != "" && len(free) > 1 {
 		for _, w := range free[1:] {
-			st.Program.Args = append(st.Program.Args, w.Text)
+			st.Program.Args = append(st.Program.Args, w.Value)
 		}
 	}
 	files := s.reach(st, prog)

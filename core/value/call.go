@@ -292,7 +292,12 @@ func (e *Eval) method(n, callee *code.Node, s *code.Scope, c *context) *Value {
 		return op(o, py, at, append([]*Value{base}, args[:min(1, len(args))]...)...)
 	}
 	switch name {
-	case "format", "join", "replace", "map", "filter", "concat", "reduce":
+	case "format":
+		if args, keys := e.args(n, s, c); py && base.Kind == Str {
+			return braces(base.Text, args, keys, at)
+		}
+		return &Value{Kind: Op, Text: "loop", Kids: []*Value{base}, At: at}
+	case "join", "replace", "map", "filter", "concat", "reduce":
 		args, _ := e.args(n, s, c)
 		return &Value{Kind: Op, Text: "loop", Kids: append([]*Value{base}, args...), At: at}
 	case "bind":
@@ -382,18 +387,52 @@ func (e *Eval) body(list []*code.Node, s *code.Scope, c *context) *Value {
 				alt = &Value{Kind: Undef}
 			}
 			return op("catch", py, v.At, v, alt)
-		case code.Loop, code.Switch:
+		case code.Switch:
+			if v, ok := e.switched(n, list[i+1:], s, c); ok {
+				return v
+			}
+		case code.Loop:
 			returns := false
 			n.Walk(func(k *code.Node) bool {
 				returns = returns || k.Is(code.Return)
 				return !k.Is(code.Func)
 			})
 			if returns {
-				return unknown("returned from inside a loop or a switch", s.File.At(n))
+				return unknown("returned from inside a loop", s.File.At(n))
 			}
 		}
 	}
 	return nil
+}
+
+// switched gives what a switch with returns in its cases comes to; ok is false
+// where no case returns.
+func (e *Eval) switched(n *code.Node, rest []*code.Node, s *code.Scope, c *context) (*Value, bool) {
+	py := s.File.Lang == code.Python
+	after := e.body(rest, s, c)
+	if after == nil {
+		after = &Value{Kind: Undef}
+	}
+	v, returns := after, false
+	for i := len(n.Kids) - 1; i > 0; i-- {
+		k := n.Kids[i]
+		w := e.branch(k.Kid(0), s, c)
+		returns = returns || w != nil
+		if w == nil {
+			w = after
+		}
+		test, not := code.CaseTest(n, k)
+		if test == nil {
+			v = w
+			continue
+		}
+		t := e.expr(test, s, c)
+		if not {
+			t = op("!", py, t.At, t)
+		}
+		v = &Value{Kind: Cond, Py: py, At: w.At, Kids: []*Value{t, w, v}}
+	}
+	return v, returns
 }
 
 func (e *Eval) branch(n *code.Node, s *code.Scope, c *context) *Value {

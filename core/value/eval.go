@@ -28,16 +28,19 @@ type Loader interface {
 type Eval struct {
 	Loader Loader
 	Main   string   // the file that is run as the program
-	Args   []string // the arguments that the start command passes to it
+	Args   []*Value // the arguments that the start command passes to it
 
 	depth  int
 	active map[any]bool
 	cache  map[*code.Node]*Value
+
+	sets    map[string][]code.Site // what may set a variable, by its name
+	scanned int                    // how many of the loaded files are in sets
 }
 
 // New makes an evaluator.
 func New(l Loader, main string) *Eval {
-	return &Eval{Loader: l, Main: main, active: map[any]bool{}, cache: map[*code.Node]*Value{}}
+	return &Eval{Loader: l, Main: main, active: map[any]bool{}, cache: map[*code.Node]*Value{}, sets: map[string][]code.Site{}}
 }
 
 // ref is the code behind a function, class or object.
@@ -130,7 +133,11 @@ func (e *Eval) expr(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 		l, r := e.expr(n.Kid(0), s, c), e.expr(n.Kid(1), s, c)
 		if name == "%" && py && l.Kind == Str {
-			return unknown("a formatted text", at())
+			args := []*Value{r}
+			if r.Kind == List {
+				args = r.Kids
+			}
+			return percent(l.Text, args, at())
 		}
 		if name == "/" && l.Kind == External {
 			return &Value{Kind: External, Text: l.Text + "/", At: at()}
@@ -144,12 +151,12 @@ func (e *Eval) expr(n *code.Node, s *code.Scope, c *context) *Value {
 		v := &Value{Kind: Object, At: at()}
 		for _, p := range n.Kids {
 			if p.Is(code.Spread) {
-				o := e.expr(p.Kid(0), s, c)
-				if o.Kind == Object {
-					v.Keys, v.Kids = append(v.Keys, o.Keys...), append(v.Kids, o.Kids...)
-				} else {
-					v.Keys, v.Kids = append(v.Keys, "..."), append(v.Kids, o)
-				}
+				v.spread(e.expr(p.Kid(0), s, c), py)
+				continue
+			}
+			if fn := p.Kid(0); fn.Is(code.Func) && fn.Flag&code.Getter != 0 {
+				get := &Value{Kind: Func, Text: p.Name, At: f.At(fn), ref: &ref{file: f, node: fn, scope: s, this: v}}
+				v.Keys, v.Kids = append(v.Keys, p.Name), append(v.Kids, e.invoke(get, nil, nil, c))
 				continue
 			}
 			key := p.Name
@@ -188,6 +195,52 @@ func (e *Eval) expr(n *code.Node, s *code.Scope, c *context) *Value {
 		return e.expr(n.Kid(0), s, c)
 	}
 	return unknown("code that is not followed: "+f.Text(n), at())
+}
+
+// spread adds the properties of an object, of one or another object by a
+// condition, or of something that is not known.
+func (v *Value) spread(o *Value, py bool) {
+	switch {
+	case o.Kind == Object:
+		v.Keys, v.Kids = append(v.Keys, o.Keys...), append(v.Kids, o.Kids...)
+	case o.Kind == Undef || o.Kind == Null || o.Kind == Bool:
+	case o.Kind == Cond && objectOrNothing(o.Kids[1]) && objectOrNothing(o.Kids[2]):
+		v.choose(o.Kids[0], o.Kids[1], o.Kids[2], o.Py)
+	case o.Kind == Op && o.Text == "&&" && objectOrNothing(o.Kids[1]):
+		v.choose(o.Kids[0], o.Kids[1], &Value{Kind: Undef}, o.Py)
+	case o.Kind == Op && (o.Text == "||" || o.Text == "??") && o.Kids[1].Kind == Object && len(o.Kids[1].Keys) == 0:
+		v.spread(o.Kids[0], py)
+	default:
+		v.Keys, v.Kids = append(v.Keys, "..."), append(v.Kids, o)
+	}
+}
+
+func objectOrNothing(v *Value) bool {
+	return v.Kind == Object || v.Kind == Undef || v.Kind == Null || v.Kind == Bool
+}
+
+// choose adds the properties that one of two objects has, each under the
+// condition.
+func (v *Value) choose(test, yes, no *Value, py bool) {
+	seen := map[string]bool{}
+	for _, k := range append(append([]string(nil), yes.Keys...), no.Keys...) {
+		if seen[k] {
+			continue
+		}
+		seen[k] = true
+		before := v.Get(k)
+		if before == nil {
+			before = &Value{Kind: Undef}
+		}
+		a, b := yes.Get(k), no.Get(k)
+		if a == nil {
+			a = before
+		}
+		if b == nil {
+			b = before
+		}
+		v.Keys, v.Kids = append(v.Keys, k), append(v.Kids, &Value{Kind: Cond, Py: py, At: a.At, Kids: []*Value{test, a, b}})
+	}
 }
 
 func thisOf(c *context) *Value {
@@ -404,6 +457,10 @@ func (e *Eval) guarded(g code.Guard, yes, no *Value, c *context) *Value {
 	return &Value{Kind: Cond, Py: py, At: yes.At, Kids: []*Value{t, yes, no}}
 }
 
+// forks are conditions that hold in one process of a program and not in
+// another (Node.js documentation, "Cluster").
+var forks = map[string]bool{"cluster.isPrimary": true, "cluster.isMaster": true, "cluster.isWorker": true, "worker_threads.isMainThread": true}
+
 // Guard gives the condition of a guard as a value that is true when the
 // guarded code runs.
 func (e *Eval) Guard(g code.Guard) *Value {
@@ -412,6 +469,9 @@ func (e *Eval) Guard(g code.Guard) *Value {
 	}
 	py := g.Scope.File.Lang == code.Python
 	t := e.Expr(g.Test, g.Scope)
+	if t.Kind == External && forks[t.Text] {
+		return unknown("the processes of a cluster run both branches", t.At)
+	}
 	if g.Not {
 		return op("!", py, t.At, t)
 	}
@@ -783,7 +843,7 @@ func (e *Eval) index(n *code.Node, s *code.Scope, c *context) *Value {
 			skip = 2
 		}
 		if i := int(k.Num) - skip; i >= 0 && i < len(e.Args) {
-			return text(e.Args[i], s.File.At(n))
+			return e.Args[i]
 		} else if i >= 0 {
 			return &Value{Kind: Undef, At: s.File.At(n)}
 		}
@@ -843,7 +903,7 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 	}
 	switch base.Kind {
 	case EnvMap:
-		return keep(&Value{Kind: Env, Text: name, Unset: base.Unset, At: at})
+		return keep(e.assigned(&Value{Kind: Env, Text: name, Unset: base.Unset, At: at}))
 	case Object:
 		if v := base.Get(name); v != nil {
 			return keep(v)
@@ -861,8 +921,11 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 			}
 		}
 		path := base.Text + "." + name
-		if name == "default" {
+		if name == "default" && !strings.Contains(base.Text, "()") {
 			path = base.Text
+		}
+		if v := e.argument(base, name, at); v != nil {
+			return keep(v)
 		}
 		if u, ok := envMaps[path]; ok {
 			return &Value{Kind: EnvMap, Unset: u, At: at}

@@ -60,8 +60,9 @@ func (e *Eval) attribute(base *Value, name string, c *context) *Value {
 			rr := *v.ref
 			rr.this = base
 			w.ref = &rr
-			// A getter is read like a field: calling it or not, the result is
-			// what its body returns; calls see the same function.
+			if v.ref.node.Flag&code.Getter != 0 || property(v.ref.node) {
+				return e.invoke(&w, nil, nil, c)
+			}
 			return &w
 		}
 		return v
@@ -98,6 +99,17 @@ func (e *Eval) attribute(base *Value, name string, c *context) *Value {
 		}
 	}
 	return nil
+}
+
+// property reports whether a method of a Python class is read like a field.
+func property(fn *code.Node) bool {
+	for _, d := range fn.Kids[min(2, len(fn.Kids)):] {
+		switch d.Dotted() {
+		case "property", "cached_property", "functools.cached_property":
+			return true
+		}
+	}
+	return false
 }
 
 // settingsBases are the classes whose fields are environment variables by

@@ -21,8 +21,11 @@ func (e *Eval) schema(fn *Value, args []*Value, s *code.Scope, at place.Span) *V
 			if d := option(spec, "default"); d != nil {
 				r = op("unset", false, spec.At, v, d)
 			}
-			if strings.HasPrefix(spec.Text, "envalid.port") || strings.HasPrefix(spec.Text, "envalid.num") {
-				r = op("Number", false, spec.At, r)
+			switch {
+			case strings.HasPrefix(spec.Text, "envalid.port"):
+				r = op("port", false, spec.At, r)
+			case strings.HasPrefix(spec.Text, "envalid.num"):
+				r = op("strict", false, spec.At, r)
 			}
 			o.Keys, o.Kids = append(o.Keys, k), append(o.Kids, r)
 		}
@@ -54,8 +57,13 @@ func (e *Eval) schema(fn *Value, args []*Value, s *code.Scope, at place.Span) *V
 		if def != nil {
 			r = op("unset", false, v.At, r, def)
 		}
-		if f := v.Get("format"); f != nil && f.Kind == Str && (f.Text == "port" || f.Text == "int" || f.Text == "nat") {
-			r = op("Number", false, v.At, r)
+		if f := v.Get("format"); f != nil && f.Kind == Str {
+			switch f.Text {
+			case "port":
+				r = op("port", false, v.At, r)
+			case "int", "nat":
+				r = op("strict", false, v.At, r)
+			}
 		}
 		return r
 	case strings.HasPrefix(fn.Text, "env-var.get()"):
@@ -98,7 +106,7 @@ func zodField(name string, spec *Value) *Value {
 		}
 	}
 	if numeric {
-		r = op("Number", false, spec.At, r)
+		r = op("strict", false, spec.At, op("Number", false, spec.At, r))
 	}
 	return r
 }
@@ -131,8 +139,11 @@ func envVar(fn *Value, args []*Value, at place.Span) *Value {
 	if def != nil {
 		r = op("unset", false, at, v, def)
 	}
-	if strings.HasSuffix(fn.Text, "asPortNumber") || strings.HasSuffix(fn.Text, "asInt") {
-		r = op("Number", false, at, r)
+	switch {
+	case strings.HasSuffix(fn.Text, "asPortNumber"):
+		r = op("port", false, at, r)
+	case strings.HasSuffix(fn.Text, "asInt"):
+		r = op("strict", false, at, r)
 	}
 	return r
 }

@@ -415,6 +415,21 @@ var operators = map[string]operator{
 		}
 		return truth(yes)
 	},
+	// strict and port are numbers as libraries for settings check them: what
+	// is no number (or no port) ends the program.
+	"strict": func(a, _ Outcome, _ bool) Outcome {
+		n := toNumber(a)
+		if math.IsNaN(n) || a.Kind == Str && strings.TrimSpace(a.Text) == "" {
+			return raise("not a number: " + strconv.Quote(a.show(false)))
+		}
+		return num(n)
+	},
+	"port": func(a, _ Outcome, _ bool) Outcome {
+		if n := toNumber(a); n >= 1 && n <= 65535 && n == math.Trunc(n) && (a.Kind != Str || strings.TrimSpace(a.Text) != "") {
+			return num(n)
+		}
+		return raise("not a port: " + strconv.Quote(a.show(false)))
+	},
 	"int":   pyInt,
 	"float": pyFloat,
 	"strip": textOp(strings.TrimSpace),
