@@ -6,6 +6,8 @@
 // findings; it reads no files and knows no other rule.
 package rules
 
+//go:generate go run ./internal/list
+
 import (
 	"crypto/sha256"
 	"encoding/hex"

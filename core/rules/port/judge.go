@@ -1,8 +1,6 @@
-// Package port holds the rules on where a component listens.
 package port
 
 import (
-	"embed"
 	"strings"
 
 	"ubique/core/fact"
@@ -10,17 +8,6 @@ import (
 	"ubique/core/rules"
 	"ubique/core/value"
 )
-
-//go:embed *.md
-var docs embed.FS
-
-func doc(name string) string {
-	b, _ := docs.ReadFile(name + ".md")
-	return string(b)
-}
-
-// Rules of the family, in order.
-var Rules = []*rules.Rule{literal, nameCase, otherName, noFallback, loopback, mismatch, unexpanded}
 
 // verdict is which rule owns the listener on a host: at most one does.
 type verdict struct {

@@ -1,0 +1,44 @@
+package manifest
+
+import (
+	"fmt"
+	"strings"
+
+	"ubique/core/fact"
+	"ubique/core/rules"
+)
+
+var missing = &rules.Rule{
+	ID: "manifest/missing", Level: rules.Blocker, Title: "code needs packages and nothing declares any", Doc: doc("missing"),
+	Check: func(p *rules.Pass) {
+		c := p.Component
+		if len(c.Manifests) > 0 || !c.Complete {
+			return
+		}
+		for _, on := range p.On {
+			if on.Code == nil {
+				continue
+			}
+			if on.Host.Route == "image" && installsByHand(on.Code) {
+				continue
+			}
+			for _, i := range needed(on.Code) {
+				p.Report(on, 0, rules.Finding{Where: i.At, Message: fmt.Sprintf("imports %s, and no manifest declares any package: the host installs none", i.Package), Remedy: fmt.Sprintf("a %s that declares %s", manifestName[c.Runtime], distribution(c, i.Package))})
+				break
+			}
+		}
+	},
+}
+
+// installsByHand tells container files that install packages by name.
+func installsByHand(s *fact.Start) bool {
+	if s.Descriptor == nil || s.Descriptor.Image == nil {
+		return false
+	}
+	for _, r := range s.Descriptor.Image.Runs {
+		if strings.Contains(r.Text, "install") || strings.Contains(r.Text, " add ") {
+			return true
+		}
+	}
+	return false
+}

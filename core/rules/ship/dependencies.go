@@ -1,0 +1,57 @@
+package ship
+
+import (
+	"fmt"
+	"path"
+	"strings"
+
+	"ubique/core/place"
+	"ubique/core/rules"
+	"ubique/core/source"
+)
+
+var dependencies = &rules.Rule{
+	ID: "ship/dependencies", Level: rules.Risk, Title: "a dependency folder goes up", Doc: doc("dependencies"),
+	Tree: func(p *rules.TreePass) {
+		type folder struct {
+			name, what string
+			n          int
+		}
+		var list []*folder
+		at := map[string]*folder{}
+		for _, e := range p.Tree.Entries {
+			if !e.Tracked {
+				continue
+			}
+			dir, what, ok := source.DependencyPath(e.Path)
+			if !ok && strings.HasSuffix(e.Path, "/pyvenv.cfg") {
+				dir, what, ok = source.Dir(e.Path), "a Python virtual environment", true
+			}
+			if !ok {
+				continue
+			}
+			f := at[dir]
+			if f == nil {
+				f = &folder{name: dir, what: what}
+				at[dir] = f
+				list = append(list, f)
+			}
+		}
+		for _, f := range list {
+			if path.Base(f.name) == "__pycache__" {
+				continue // harmless, and named by nobody
+			}
+			f.n = 0
+			for _, e := range p.Tree.Below(f.name) {
+				if e.Tracked {
+					f.n++
+				}
+			}
+			files := fmt.Sprintf("%d files", f.n)
+			if f.n == 1 {
+				files = "1 file"
+			}
+			p.Report(0, "git", rules.Finding{Where: place.Whole(f.name), Message: fmt.Sprintf("%s (%s) is tracked, %s: it holds what this machine installed, not what the host needs", f.name, f.what, files), Remedy: fmt.Sprintf("git rm -r --cached %s, and %s/ in .gitignore", f.name, path.Base(f.name))})
+		}
+	},
+}

@@ -1,0 +1,99 @@
+package start
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"ubique/core/code"
+	"ubique/core/command"
+	"ubique/core/fact"
+	"ubique/core/rules"
+	"ubique/core/value"
+)
+
+var callableMissing = &rules.Rule{
+	ID: "start/callable-missing", Level: rules.Blocker, Title: "the module does not define the object to start", Doc: doc("callable-missing"),
+	Check: func(p *rules.Pass) {
+		for _, on := range p.On {
+			if on.Start == nil || on.Start.Target == nil {
+				continue
+			}
+			s, t := on.Start, on.Start.Target
+			if t.Kind != command.CallableTarget || t.File == "" || t.Callable == "" || s.Final.Known != nil && s.Final.Known.Name == "flask" {
+				continue
+			}
+			f := s.Program.Loader.File(t.File)
+			if f == nil || defines(s, f, t.Callable) {
+				continue
+			}
+			at := t.At
+			msg := fmt.Sprintf("%s does not define %s", t.File, t.Callable)
+			if !strings.Contains(t.Named, ":") {
+				msg = fmt.Sprintf("%s gives no name, so %s looks for %s, and %s does not define it", t.Named, s.Final.Program, t.Callable, t.File)
+			}
+			remedy := "NAME in " + t.Module + ":NAME"
+			if n := object(s, f); n != "" {
+				remedy = t.Module + ":" + n
+				msg += fmt.Sprintf("; it does define %s", strings.TrimSuffix(n, "()"))
+			}
+			p.Report(on, 0, rules.Finding{Where: at, Trail: s.Final.Steps, Message: msg, Remedy: remedy})
+		}
+	},
+}
+
+// defines reports whether a module has the object, also by attributes
+// (application.app) and by names made in ways that are not followed.
+func defines(s *fact.Start, f *code.File, callable string) bool {
+	name, _, _ := strings.Cut(callable, ".")
+	if len(f.Top.Names[name]) > 0 {
+		return true
+	}
+	if s.Program.Name(f, name) != nil {
+		return true
+	}
+	for _, star := range f.Stars { // from a package that is not read
+		if _, ok := s.Program.Loader.Resolve(f, star.Name, ""); !ok {
+			return true
+		}
+	}
+	src := string(f.Src)
+	if strings.Contains(src, "globals()") || strings.Contains(src, "__getattr__") || strings.Contains(src, "setattr(") {
+		return true
+	}
+	// A submodule can be an attribute of its package.
+	if strings.HasSuffix(f.Name, "/__init__.py") {
+		if _, ok := s.Program.Loader.Resolve(f, "."+name, ""); ok {
+			return strings.Contains(callable, ".")
+		}
+	}
+	return false
+}
+
+// applications are what frameworks' constructors give.
+var applications = map[string]bool{"flask.Flask()": true, "fastapi.FastAPI()": true, "starlette.applications.Starlette()": true, "quart.Quart()": true, "django.core.wsgi.get_wsgi_application()": true, "django.core.asgi.get_asgi_application()": true,
+
+	"aiohttp.web.Application()": true, "bottle.Bottle()": true, "falcon.App()": true, "sanic.Sanic()": true, "litestar.Litestar()": true, "falcon.asgi.App()": true, "connexion.FlaskApp()": true}
+
+// object finds the application object, or the factory, that a module has.
+func object(s *fact.Start, f *code.File) string {
+	var names []string
+	for n := range f.Top.Names {
+		names = append(names, n)
+	}
+	slices.Sort(names)
+	for _, n := range names {
+		if v := s.Program.Name(f, n); v != nil && v.Kind == value.External && applications[v.Text] {
+			return n
+		}
+	}
+	for _, n := range names {
+		if strings.HasPrefix(n, "create_app") || strings.HasPrefix(n, "make_app") || strings.HasPrefix(n, "get_app") || n == "application" || n == "app" {
+			if b := f.Top.Names[n]; b[0].Kind == "func" && (n != "application" && n != "app") {
+				return n + "()"
+			}
+			return n
+		}
+	}
+	return ""
+}

@@ -1,0 +1,83 @@
+package start
+
+import (
+	"fmt"
+	"strings"
+
+	"ubique/core/code"
+	"ubique/core/fact"
+	"ubique/core/rules"
+)
+
+var reload = &rules.Rule{
+	ID: "start/reload", Level: rules.Risk, Title: "the program watches files, reloads or opens a debugger", Doc: doc("reload"),
+	Check: func(p *rules.Pass) {
+		for _, on := range p.On {
+			if on.Start == nil {
+				continue
+			}
+			f := on.Start.Final
+			if f.Manager == "nodemon" || f.Manager == "ts-node-dev" {
+				at := f.At
+				for _, w := range f.Wrapped {
+					if w.Name == f.Manager {
+						at = w.At
+					}
+				}
+				p.Report(on, 0, rules.Finding{Where: at, Trail: f.Steps, Message: f.Manager + " restarts the program when a file changes: for work on it, not for a host", Remedy: "node " + targetText(on.Start)})
+				continue
+			}
+			if f.Watching != nil {
+				if f.Known != nil && f.Known.Dev != "" && f.Known.Name == "flask" {
+					continue // start/dev-server says it all
+				}
+				p.Report(on, 0, rules.Finding{Where: f.Watching.At, Trail: f.Steps, Message: fmt.Sprintf("%s makes %s watch, reload or open a debugger: for work on it, not for a host", f.Watching.Text, f.Program), Remedy: "the command without " + f.Watching.Text})
+				continue
+			}
+			for _, l := range reloads(on) {
+				p.Report(on, 0, l)
+			}
+		}
+	},
+}
+
+// reloads finds uvicorn.run(reload=True) in the code that is started.
+func reloads(on *rules.On) []rules.Finding {
+	var list []rules.Finding
+	s := on.Start
+	for _, l := range s.Listeners {
+		if l.Via != "code" || l.Server != "uvicorn.run" {
+			continue
+		}
+		f := s.Program.Loader.File(l.At.File)
+		if f == nil || l.Under(on.Ported).Outcome == "skipped" {
+			continue
+		}
+		for _, site := range f.Calls {
+			if f.At(site.Node) != l.At {
+				continue
+			}
+			for _, a := range site.Node.Args() {
+				if !a.Is(code.Keyword) || a.Name != "reload" {
+					continue
+				}
+				if yes, ok := s.Program.Expr(a.Kid(0), site.Scope).Under(on.Ported).Truth(true); ok && yes {
+					list = append(list, rules.Finding{Where: f.At(a), Message: "reload makes uvicorn watch the files and restart: for work on it, not for a host", Remedy: "reload=False"})
+				}
+			}
+		}
+	}
+	return list
+}
+
+func targetText(s *fact.Start) string {
+	if s.Target != nil {
+		return s.Target.Named
+	}
+	for _, a := range s.Final.Args {
+		if !strings.HasPrefix(a.Text, "-") {
+			return a.Text
+		}
+	}
+	return "FILE"
+}
