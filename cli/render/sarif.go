@@ -112,7 +112,7 @@ func SARIF(w io.Writer, version string, r *check.Report) error {
 	for _, f := range r.Findings {
 		text := f.Message
 		if f.Remedy != "" {
-			text += ". Write: " + f.Remedy
+			text += ". Instead: " + f.Remedy
 		}
 		var hosts []string
 		for _, h := range f.Hosts {

@@ -91,10 +91,20 @@ func finding(p *printer, v View, r *check.Report, f *rules.Finding) {
 			}
 			names = append(names, n)
 		}
-		p.f("%s%s %s\n", indent, v.paint(dim, "on   "), strings.Join(names, ", "))
+		p.f("%s%s %s\n", indent, v.paint(dim, "on      "), strings.Join(names, ", "))
 	}
 	if f.Remedy != "" {
-		p.f("%s%s %s\n", indent, v.paint(green, "write"), v.paint(green, line(f.Remedy)))
+		lines := []string{line(f.Remedy)}
+		if room := v.Width - len(indent) - 9; utf8.RuneCountInString(lines[0]) > room {
+			lines = wrap(lines[0], room)
+		}
+		for i, l := range lines {
+			label := "instead "
+			if i > 0 {
+				label = "        "
+			}
+			p.f("%s%s %s\n", indent, v.paint(green, label), v.paint(green, l))
+		}
 	}
 	p.f("\n")
 }
@@ -102,7 +112,7 @@ func finding(p *printer, v View, r *check.Report, f *rules.Finding) {
 // snippet shows the source line with the span marked below it. Lines with a
 // secret are not shown.
 func snippet(p *printer, v View, text string, at place.Span, secret bool) {
-	if strings.TrimSpace(text) == "" || at.Line == 0 {
+	if strings.TrimSpace(text) == "" || at.Line == 0 || at.Line == at.EndLine && at.Col == at.EndCol {
 		return
 	}
 	if secret {
@@ -175,6 +185,8 @@ func summary(p *printer, v View, r *check.Report) {
 	if len(r.Findings) == 0 {
 		if len(r.Unknown) > 0 {
 			p.f("%s Nothing was found that would go wrong; %s could not be told (above).\n", v.paint(green, "✓"), count(len(r.Unknown), "question", "questions"))
+		} else if why := nowhere(r); why != "" {
+			p.f("%s Nothing was judged: no host here is for it (%s).\n", v.paint(yellow, "–"), line(why))
 		} else {
 			p.f("%s Nothing was found that would go wrong. Ship it.\n", v.paint(green, "✓"))
 		}
@@ -188,6 +200,20 @@ func summary(p *printer, v View, r *check.Report) {
 	p.f("%s %s\n", v.paint(bold, "Do this first:"), line(first(r)))
 }
 
+// nowhere says why no component can go on any host; empty where one can.
+func nowhere(r *check.Report) string {
+	why := ""
+	for _, x := range r.Verdicts {
+		if x.Verdict != "not applicable" {
+			return ""
+		}
+		if why == "" {
+			why = x.Reason
+		}
+	}
+	return why
+}
+
 // first is the one sentence that says what to do first: the first finding of
 // the worst level, in the order of the work.
 func first(r *check.Report) string {
@@ -197,7 +223,7 @@ func first(r *check.Report) string {
 			if f.Remedy == "" {
 				return fmt.Sprintf("look at %s (%s).", f.Where, f.Rule)
 			}
-			return fmt.Sprintf("at %s (%s), write %s", f.Where, f.Rule, f.Remedy)
+			return fmt.Sprintf("%s, at %s: %s", f.Rule, f.Where, f.Remedy)
 		}
 	}
 	return ""

@@ -344,6 +344,14 @@ func (c *conductor) component(comp *fact.Component, r survey.Runtime) {
 	for _, b := range c.beginnings(comp, r) {
 		comp.Starts = append(comp.Starts, s.Start(b))
 	}
+	// Code without a manifest still says what it is made with.
+	for _, st := range comp.Starts {
+		for _, i := range st.Imports {
+			if name := r.Framework(i.Package); name != "" && len(comp.Manifests) == 0 && !slices.Contains(comp.Frameworks, name) {
+				comp.Frameworks = append(comp.Frameworks, name)
+			}
+		}
+	}
 	c.variables(comp)
 	verdicts, on := c.applicable(comp)
 	var found []rules.Finding

@@ -603,6 +603,19 @@ func dropPrefix(v *value.Value, n int) *value.Value {
 	return v
 }
 
+// Target gives the first argument that is neither a flag, the value of one,
+// nor a word of the program's own such as run or start.
+func (f Final) Target() (Word, bool) {
+	free := f.Free()
+	if len(free) > 0 && f.Known != nil && strings.Contains(f.Known.Verbs, " "+free[0].Text+" ") {
+		free = free[1:]
+	}
+	if len(free) == 0 {
+		return Word{}, false
+	}
+	return free[0], true
+}
+
 // Free gives the arguments that are neither flags nor their values.
 func (f Final) Free() []Word {
 	var list []Word
@@ -618,6 +631,9 @@ func (f Final) Free() []Word {
 			continue
 		}
 		list = append(list, a)
+		if f.Known != nil && len(list) == 1 && strings.Contains(f.Known.Verbs, " "+a.Text+" ") {
+			continue
+		}
 		if f.Known != nil && f.Known.Target == FileTarget {
 			return append(list, f.Args[i+1:]...) // the rest is for the file
 		}

@@ -18,6 +18,7 @@ type Program struct {
 	Runtime  string     // node or python
 	Packages []string   // packages that give the program; none: it comes with the runtime
 	Target   TargetKind // what its first free argument is
+	Verbs    string     // words of its own that stand before the target, between spaces
 	Values   string     // flags that take a value, between spaces
 	Dev      string     // what it is, when it is a development server
 	Watch    string     // what it is, when it restarts on changes
@@ -27,11 +28,11 @@ type Program struct {
 
 var programList = []Program{
 	{Name: "node", Runtime: "node", Target: FileTarget, WatchIn: " --watch --inspect --inspect-brk --watch-path ", Values: " -r --require --import --loader --experimental-loader --env-file --env-file-if-exists -e --eval -p --print --title -C --conditions --max-old-space-size --stack-size "},
-	{Name: "bun", Runtime: "bun", Target: FileTarget, WatchIn: " --watch --hot ", Values: " --port --env-file --cwd "},
-	{Name: "deno", Runtime: "deno", Target: FileTarget},
+	{Name: "bun", Runtime: "bun", Target: FileTarget, Verbs: " run ", WatchIn: " --watch --hot ", Values: " --port --env-file --cwd "},
+	{Name: "deno", Runtime: "deno", Target: FileTarget, Verbs: " run serve "},
 	{Name: "ts-node", Runtime: "node", Packages: []string{"ts-node"}, Target: FileTarget, Values: " -P --project -r --require "},
 	{Name: "ts-node-esm", Runtime: "node", Packages: []string{"ts-node"}, Target: FileTarget},
-	{Name: "tsx", Runtime: "node", Packages: []string{"tsx"}, Target: FileTarget, Values: " --tsconfig --env-file ", WatchIn: " --inspect --watch "},
+	{Name: "tsx", Runtime: "node", Packages: []string{"tsx"}, Target: FileTarget, Verbs: " watch ", Values: " --tsconfig --env-file ", WatchIn: " --inspect --watch "},
 	{Name: "babel-node", Runtime: "node", Packages: []string{"@babel/node"}, Target: FileTarget, Dev: "compiles in memory and is for development only"},
 	{Name: "nodemon", Runtime: "node", Packages: []string{"nodemon"}, Target: FileTarget, Watch: "restarts on every change", Values: " -w --watch -e --ext -x --exec -i --ignore --delay --config --signal "},
 	{Name: "ts-node-dev", Runtime: "node", Packages: []string{"ts-node-dev"}, Target: FileTarget, Watch: "restarts on every change"},
@@ -45,8 +46,8 @@ var programList = []Program{
 	{Name: "webpack", Runtime: "node", Packages: []string{"webpack"}},
 	{Name: "react-scripts", Runtime: "node", Packages: []string{"react-scripts"}},
 	{Name: "ng", Runtime: "node", Packages: []string{"@angular/cli"}},
-	{Name: "nest", Runtime: "node", Packages: []string{"@nestjs/cli"}},
-	{Name: "fastify", Runtime: "node", Packages: []string{"fastify-cli"}, Target: FileTarget, Values: " -p --port -a --address -l --log-level -o --options ", Server: "fastify-cli"},
+	{Name: "nest", Runtime: "node", Packages: []string{"@nestjs/cli"}, Target: FileTarget, WatchIn: " --watch -w --debug -d "},
+	{Name: "fastify", Runtime: "node", Packages: []string{"fastify-cli"}, Target: FileTarget, Verbs: " start ", Values: " -p --port -a --address -l --log-level -o --options ", Server: "fastify-cli"},
 	{Name: "serve", Runtime: "node", Packages: []string{"serve"}, Target: FolderTarget, Values: " -l --listen -p --port -c --config ", Server: "serve"},
 	{Name: "http-server", Runtime: "node", Packages: []string{"http-server"}, Target: FolderTarget, Values: " -p --port -a -c -P --proxy ", Server: "http-server"},
 	{Name: "tsc", Runtime: "node", Packages: []string{"typescript"}},
@@ -65,10 +66,10 @@ var programList = []Program{
 	{Name: "daphne", Runtime: "python", Packages: []string{"daphne"}, Target: CallableTarget, Server: "daphne", Values: " -b --bind -p --port -u --unix-socket --fd -e --endpoint -v --verbosity -t --http-timeout --access-log --root-path --server-name --application-close-timeout --websocket_timeout --websocket_connect_timeout "},
 	{Name: "waitress-serve", Runtime: "python", Packages: []string{"waitress"}, Target: CallableTarget, Server: "waitress-serve", Values: " --host --port --listen --unix-socket --threads --url-prefix --url-scheme --app "},
 	{Name: "flask", Runtime: "python", Packages: []string{"flask"}, Values: " --app -A -p --port -h --host --env-file -e ", WatchIn: " --reload --debug ", Dev: "the development server of Flask", Server: "flask run"},
-	{Name: "fastapi", Runtime: "python", Packages: []string{"fastapi-cli", "fastapi"}, Target: FileTarget, Values: " --host --port --workers --app --root-path ", Server: "fastapi"},
+	{Name: "fastapi", Runtime: "python", Packages: []string{"fastapi-cli", "fastapi"}, Target: FileTarget, Verbs: " run dev ", Values: " --host --port --workers --app --root-path ", Server: "fastapi"},
 	{Name: "django-admin", Runtime: "python", Packages: []string{"django"}, Values: " --settings --pythonpath "},
 	{Name: "uwsgi", Runtime: "python", Packages: []string{"uwsgi"}, Values: " --http --http-socket --socket -s --wsgi-file --module -w --master --processes -p --ini "},
-	{Name: "streamlit", Runtime: "python", Packages: []string{"streamlit"}, Target: FileTarget, Values: " --server.port --server.address --server.headless ", Server: "streamlit"},
+	{Name: "streamlit", Runtime: "python", Packages: []string{"streamlit"}, Target: FileTarget, Verbs: " run ", Values: " --server.port --server.address --server.headless ", Server: "streamlit"},
 	{Name: "celery", Runtime: "python", Packages: []string{"celery"}, Values: " -A --app -l --loglevel -c --concurrency -Q "},
 	{Name: "alembic", Runtime: "python", Packages: []string{"alembic"}},
 	{Name: "http.server", Runtime: "python", Server: "http.server", Values: " -b --bind -d --directory "},

@@ -33,6 +33,7 @@ type Component struct {
 	Locked       map[string]bool // packages that the lock installs at the top
 	HasLock      bool
 	Complete     bool // the manifests could be read to the end
+	Broken       bool // a manifest cannot be read at all
 	Bundled      bool // a bundler makes one artefact of the code
 	Install      Install
 }

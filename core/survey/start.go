@@ -69,9 +69,13 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 		}
 	}
 	st.Program = value.New(prog, main)
-	if free := st.Final.Free(); main != "" && len(free) > 1 {
-		for _, w := range free[1:] {
-			st.Program.Args = append(st.Program.Args, w.Value)
+	if target, ok := st.Final.Target(); ok && main != "" {
+		past := false
+		for _, w := range st.Final.Free() {
+			if past {
+				st.Program.Args = append(st.Program.Args, w.Value)
+			}
+			past = past || w.At == target.At
 		}
 	}
 	files := s.reach(st, prog)
@@ -189,24 +193,28 @@ func (s *Starter) target(st *fact.Start, ctx command.Context, prog *Program, dir
 		}
 		return
 	}
-	w := free[0]
-	if f.Known.Name == "tsx" && (w.Text == "watch") && len(free) > 1 {
-		w = free[1]
+	if f.Known.Name == "nest" {
+		// The command line of Nest compiles and runs src/main (its
+		// documentation, "CLI command reference", start).
+		if main := s.C.Path("src/main.ts"); free[0].Text == "start" && s.Tree.Has(main) {
+			st.Target = &fact.Target{Named: "src/main.ts", File: main, At: free[0].At, Kind: command.FileTarget}
+		}
+		return
 	}
+	w, given := f.Target()
 	if f.Known.Name == "fastapi" {
-		if len(free) < 2 {
+		if !given {
 			for _, n := range []string{"main.py", "app.py", "api.py", "app/main.py", "app/app.py", "app/api.py"} {
 				if s.Tree.Has(join(dir, n)) {
-					st.Target = &fact.Target{Named: n, File: join(dir, n), At: w.At, Kind: command.CallableTarget, Callable: ""}
+					st.Target = &fact.Target{Named: n, File: join(dir, n), At: free[0].At, Kind: command.CallableTarget, Callable: ""}
 					return
 				}
 			}
 			return
 		}
-		w = free[1]
 	}
-	if f.Known.Name == "streamlit" && len(free) > 1 {
-		w = free[1]
+	if !given {
+		return
 	}
 	t := &fact.Target{Named: w.Text, At: w.At, Kind: kind}
 	st.Target = t

@@ -40,6 +40,8 @@ type Runtime interface {
 	// Assumed gives the command that a developer would most likely run, so
 	// that code without a start command can be looked at all the same.
 	Assumed(t *source.Tree, c *fact.Component) (command string, ok bool)
+	// Framework names the framework that a package is; empty for all others.
+	Framework(pkg string) string
 }
 
 // Modules finds modules; it is the language's part of a value.Loader.

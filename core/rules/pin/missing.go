@@ -14,7 +14,7 @@ var missing = &rules.Rule{
 	ID: "pin/missing", Level: rules.Risk, Title: "no version of the runtime is asked for", Doc: doc("missing"),
 	Check: func(p *rules.Pass) {
 		c := p.Component
-		if len(c.Pins) > 0 || label[c.Runtime] == "" {
+		if len(c.Pins) > 0 || c.Broken || label[c.Runtime] == "" {
 			return
 		}
 		at := place.Whole(p.Component.ID)

@@ -97,7 +97,7 @@ func production(c *fact.Component, on *rules.On) string {
 	if on.Host.Port.How != "injected" {
 		bind = "0.0.0.0:8000"
 	}
-	s := on.Start
+	s := on.Code
 	if c.Runtime == "node" {
 		if s.Final.Known != nil && s.Final.Known.Name == "next" {
 			return "next start, after next build"
@@ -141,7 +141,7 @@ func applicationName(s *fact.Start) string {
 		}
 		slices.Sort(names)
 		for _, n := range names {
-			if v := s.Program.Name(f, n); v != nil && v.Kind == value.External && (v.Text == "flask.Flask()" || v.Text == "fastapi.FastAPI()" || v.Text == "quart.Quart()" || v.Text == "starlette.applications.Starlette()") {
+			if v := s.Program.Name(f, n); v != nil && v.Kind == value.External && applications[v.Text] {
 				return n
 			}
 		}

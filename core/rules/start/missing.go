@@ -2,7 +2,6 @@ package start
 
 import (
 	"fmt"
-	"slices"
 	"strings"
 
 	"ubique/core/fact"
@@ -24,6 +23,9 @@ var missing = &rules.Rule{
 			if on.Host.WebRequired && hasProcessFile(c) {
 				continue // start/web-missing
 			}
+			if c.Broken {
+				continue // descriptor/unreadable: the start may be in it
+			}
 			at := place.Whole(c.ID)
 			if len(c.Manifests) > 0 {
 				at = place.Span{File: c.Manifests[0].File, Line: 1, Col: 1, EndLine: 1, EndCol: 1}
@@ -33,19 +35,27 @@ var missing = &rules.Rule{
 					at = place.Span{File: d.File, Line: 1, Col: 1, EndLine: 1, EndCol: 1}
 				}
 			}
-			remedy := "a Procfile with the line: web: COMMAND"
-			if c.Runtime == "node" {
-				remedy = `in package.json: "scripts": { "start": "node FILE" }`
-			}
-			if slices.Contains(c.Frameworks, "Django") {
-				remedy = "a Procfile with the line: web: gunicorn PROJECT.wsgi --bind 0.0.0.0:$PORT"
-			}
-			if on.Host.Route == "image" {
-				remedy = `CMD ["PROGRAM", "ARGUMENT"]`
-			}
-			p.Report(on, 0, rules.Finding{Where: at, Message: "nothing says how to start this: no " + strings.Join(on.Host.Starts, ", no "), Remedy: remedy})
+			p.Report(on, 0, rules.Finding{Where: at, Message: "nothing says how to start this: no " + strings.Join(on.Host.Starts, ", no "), Remedy: proposal(c, on)})
 		}
 	},
+}
+
+// proposal is the line that would start the component, with the names of this
+// tree where there is something to go by.
+func proposal(c *fact.Component, on *rules.On) string {
+	command := "COMMAND"
+	if on.Code != nil && on.Code.Target != nil && on.Code.Target.File != "" {
+		if command = on.Code.Command; c.Runtime == "python" {
+			command = production(c, on)
+		}
+	}
+	switch {
+	case on.Host.Route == "image":
+		return "CMD " + command
+	case c.Runtime == "node":
+		return fmt.Sprintf(`in package.json: "scripts": { "start": %q }`, command)
+	}
+	return "a Procfile with the line: web: " + command
 }
 
 func hasProcessFile(c *fact.Component) bool {

@@ -85,7 +85,12 @@ func (r *Runtime) Claims(t *source.Tree, f survey.Folder) int {
 		server = server || has("dependencies", fw.pkg)
 	}
 	switch {
-	case m.Get("scripts", "start") != nil, f.Has("Procfile"), f.Has("Dockerfile") || f.Has("Containerfile"):
+	case !described(f) || survey.Hinted(t, f, "node"):
+	default:
+		return 1 // the descriptors start something else: this is for its front end
+	}
+	switch {
+	case m.Get("scripts", "start") != nil, described(f):
 		if m.Get("workspaces") != nil && m.Get("scripts", "start") == nil && !f.Has("Procfile") && !anyOf(f, usualFiles) {
 			return 1
 		}
@@ -109,6 +114,11 @@ func (r *Runtime) Claims(t *source.Tree, f survey.Folder) int {
 		}
 	}
 	return 1
+}
+
+// described reports whether the folder has a descriptor that starts something.
+func described(f survey.Folder) bool {
+	return f.Has("Procfile") || f.Has("Dockerfile") || f.Has("Containerfile")
 }
 
 // serves is a cheap look at a plain file without a manifest.
@@ -140,7 +150,7 @@ func (r *Runtime) Gather(t *source.Tree, c *fact.Component, f survey.Folder) {
 	if m != nil {
 		r.gatherManifest(t, c, f, m)
 	} else if f.Has("package.json") {
-		c.Complete = false
+		c.Complete, c.Broken = false, true
 	}
 	r.pins(t, c, m)
 	for _, fw := range frameworks {
@@ -319,6 +329,16 @@ func (r *Runtime) Entry(t *source.Tree, c *fact.Component) (string, string, bool
 		return "node server.js", c.Path("server.js"), true
 	}
 	return "", "", false
+}
+
+// Framework implements survey.Runtime.
+func (*Runtime) Framework(pkg string) string {
+	for _, fw := range frameworks {
+		if fw.pkg == pkg {
+			return fw.name
+		}
+	}
+	return ""
 }
 
 // Assumed implements survey.Runtime: the manifest's main, else a usual name.

@@ -87,13 +87,13 @@ func (r *Runtime) Claims(t *source.Tree, f survey.Folder) int {
 	switch {
 	case f.Has("manage.py"):
 		return 2
-	case f.Has("Procfile") && (py || manifest):
+	case f.Has("Procfile") && (py || manifest) && (survey.Hinted(t, f, "python") && (manifest || !f.Has("package.json"))):
 		return 2
 	case manifest:
 		if web() || deepWeb(t, f) {
 			return 2
 		}
-		if (f.Has("Dockerfile") || f.Has("Containerfile")) && (py || !f.Has("package.json")) {
+		if (f.Has("Dockerfile") || f.Has("Containerfile")) && (py || !f.Has("package.json")) && survey.Hinted(t, f, "python") {
 			return 2
 		}
 		return 1
@@ -312,7 +312,7 @@ func (g *gatherer) pyproject(name string) {
 	}
 	d, err := document.TOML(name, f.Data, f.Lines())
 	if err != nil {
-		g.c.Complete = false
+		g.c.Complete, g.c.Broken = false, true
 		return
 	}
 	project, poetry := d.Get("project"), d.Get("tool", "poetry")
@@ -392,7 +392,7 @@ func (g *gatherer) pipfile(name string) {
 	}
 	d, err := document.TOML(name, f.Data, f.Lines())
 	if err != nil {
-		g.c.Complete = false
+		g.c.Complete, g.c.Broken = false, true
 		return
 	}
 	g.c.Manifests = append(g.c.Manifests, &fact.Manifest{File: name, Manager: "pipenv"})
@@ -550,6 +550,16 @@ func (g *gatherer) pins() {
 // Entry implements survey.Runtime. Python has no command that every host runs
 // by itself.
 func (*Runtime) Entry(*source.Tree, *fact.Component) (string, string, bool) { return "", "", false }
+
+// Framework implements survey.Runtime.
+func (*Runtime) Framework(pkg string) string {
+	for _, fw := range frameworks {
+		if fw.imports == pkg {
+			return fw.name
+		}
+	}
+	return ""
+}
 
 // Assumed implements survey.Runtime: a Django site's WSGI module, else a file
 // of a usual name.

@@ -1,0 +1,62 @@
+package survey
+
+import (
+	"path"
+	"strings"
+
+	"ubique/core/command"
+	"ubique/core/source"
+)
+
+// managers are programs that belong to a runtime without being one that
+// serves (their own documentation).
+var managers = map[string]string{"npm": "node", "npx": "node", "yarn": "node", "pnpm": "node", "pip": "python", "pip3": "python", "poetry": "python", "pipenv": "python", "uv": "python", "pdm": "python"}
+
+// Hinted says whether a folder's process file or container file names a
+// program or a base image of a runtime. A descriptor that names none of any
+// runtime hints at all of them. It is a cheap look, before a component is
+// made of the folder; what the descriptors say is read later.
+func Hinted(t *source.Tree, f Folder, runtime string) bool {
+	any, mine := false, false
+	for _, name := range []string{"Procfile", "Dockerfile", "Containerfile"} {
+		if !f.Has(name) {
+			continue
+		}
+		p := name
+		if f.Dir != "" {
+			p = f.Dir + "/" + name
+		}
+		file, err := t.Code(p)
+		if err != nil {
+			continue
+		}
+		for line := range strings.SplitSeq(string(file.Data), "\n") {
+			if strings.HasPrefix(strings.TrimSpace(line), "#") {
+				continue
+			}
+			for _, w := range strings.FieldsFunc(line, func(r rune) bool { return strings.ContainsRune(" \t\"'[],;&|()", r) }) {
+				r := runtimeOf(w)
+				any = any || r != ""
+				mine = mine || r == runtime
+			}
+		}
+	}
+	return mine || !any
+}
+
+// runtimeOf tells the runtime that a word of a command or an image's name
+// belongs to.
+func runtimeOf(word string) string {
+	base := path.Base(word)
+	base, _, _ = strings.Cut(base, ":")
+	if m := managers[base]; m != "" {
+		return m
+	}
+	if p := command.Lookup(base); p != nil {
+		return p.Runtime
+	}
+	if base == "manage.py" {
+		return "python"
+	}
+	return ""
+}
