@@ -22,7 +22,11 @@ var runtimeNames = map[string]string{"node": "Node.js", "python": "Python"}
 
 func title(c *fact.Component) string {
 	parts := []string{runtimeNames[c.Runtime]}
-	if c.Version != "" && c.Version != "any version" {
+	switch c.Version {
+	case "", "any version":
+	case "no version":
+		parts[0] += " (pins disagree)"
+	default:
 		parts[0] += " " + c.Version
 	}
 	return strings.Join(append(parts, c.Frameworks...), " · ")
@@ -280,7 +284,7 @@ func rows(p *printer, v View, label string, list [][]string) {
 		for j, cell := range row {
 			cell = line(cell)
 			if j < len(row)-1 {
-				cell = pad(cell, width[j]+2)
+				cell = pad(cell+"  ", width[j]+2)
 			} else {
 				cell = v.paint(dim, cell)
 			}
@@ -372,7 +376,9 @@ func block(p *printer, v View, r *check.Report, c *fact.Component) {
 				}
 			}
 		}
-		rows(p, v, "under", append([][]string{{environ(r.With), ""}}, under...))
+		if len(under) > 0 {
+			rows(p, v, "under", append([][]string{{environ(r.With), ""}}, under...))
+		}
 	}
 	rows(p, v, "reads", reads)
 	rows(p, v, "described", desc)
@@ -462,8 +468,18 @@ func Matrix(w io.Writer, v View, r *check.Report) error {
 		p.f("\n")
 	}
 	p.f("\n")
+	var apart []string // reasons why something does not apply, and where
+	where := map[string][]string{}
 	for _, x := range r.Verdicts {
 		if x.Verdict == "ready" || x.Reason == "" {
+			continue
+		}
+		if x.Verdict == "not applicable" {
+			key := x.Host + "\x00" + x.Reason
+			if where[key] == nil {
+				apart = append(apart, key)
+			}
+			where[key] = append(where[key], line(x.Component))
 			continue
 		}
 		head := fmt.Sprintf("  %s on %s: ", line(x.Component), x.Host)
@@ -477,6 +493,16 @@ func Matrix(w io.Writer, v View, r *check.Report) error {
 			}
 			p.f("      %s\n", l)
 		}
+	}
+	for _, key := range apart {
+		host, why, _ := strings.Cut(key, "\x00")
+		for i, l := range wrap(strings.Join(where[key], ", "), max(30, v.Width-30)) {
+			if i == 0 {
+				l += " on " + host + ": " + v.paint(dim, "not applicable")
+			}
+			p.f("  %s\n", l)
+		}
+		p.f("      %s\n", line(why))
 	}
 	if len(r.Components) == 0 {
 		p.f("  No component was found.\n")

@@ -119,6 +119,11 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 		return v
 	}
 	cv := e.expr(callee, s, c)
+	if cv.Kind == Instance && py && callee.Is(code.Name) && callee.Name == "cls" {
+		class := *cv // a class method makes an object of its class
+		class.Kind = Class
+		cv = &class
+	}
 	switch cv.Kind {
 	case External:
 		args, keys := e.args(n, s, c)
@@ -167,9 +172,9 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 		v := e.invoke(cv, args, keys, c)
 		return v.with(Step{at, "calls " + cv.Text})
 	case Class:
-		args, _ := e.args(n, s, c)
+		args, keys := e.args(n, s, c)
 		r := *cv.ref
-		r.args = args
+		r.args, r.keys = args, keys
 		return &Value{Kind: Instance, Text: cv.Text, At: at, ref: &r, Steps: cv.Steps}
 	}
 	if callee.Is(code.Member) {

@@ -49,7 +49,8 @@ type ref struct {
 	node  *code.Node
 	scope *code.Scope // the scope in which it stands
 	this  *Value
-	args  []*Value
+	args  []*Value          // what an object was made with, by place
+	keys  map[string]*Value // and by keyword
 }
 
 // context is what is known while the body of a function is evaluated.

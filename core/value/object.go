@@ -26,6 +26,9 @@ func (e *Eval) attribute(base *Value, name string, c *context) *Value {
 	if v := e.settingsField(base, name, inside); v != nil {
 		return v
 	}
+	if v := field(base, name, inside); v != nil {
+		return v
+	}
 	var v *Value
 	if bs := inside.Names[name]; len(bs) > 0 {
 		v = e.bindings(bs, inside, nil, 0)
@@ -39,8 +42,8 @@ func (e *Eval) attribute(base *Value, name string, c *context) *Value {
 				continue
 			}
 			var ctx *context
-			if site.Scope.Func != nil && (site.Scope.Func.Name == "constructor" || site.Scope.Func.Name == "__init__") && r.args != nil {
-				ctx = &context{fn: site.Scope.Func, args: r.args, this: base, keys: map[string]*Value{}}
+			if site.Scope.Func != nil && (site.Scope.Func.Name == "constructor" || site.Scope.Func.Name == "__init__") && (r.args != nil || r.keys != nil) {
+				ctx = &context{fn: site.Scope.Func, args: r.args, this: base, keys: r.keys}
 			}
 			w := e.expr(site.Value, site.Scope, ctx)
 			w = w.with(Step{r.file.At(site.Node), code.Squeeze(string(r.file.Src[site.Node.Off:site.Value.End]), 72)})
@@ -97,6 +100,34 @@ func (e *Eval) attribute(base *Value, name string, c *context) *Value {
 				return &Value{Kind: External, Text: bv.Text + "()." + name, Recv: &Value{Kind: External, Text: bv.Text + "()"}}
 			}
 		}
+	}
+	return nil
+}
+
+// field gives a declared field of an object whose class takes its fields from
+// the call that makes it: data classes, named tuples, models (Python
+// documentation, "dataclasses"; pydantic, "Models"). Nil where the call does
+// not give it.
+func field(base *Value, name string, inside *code.Scope) *Value {
+	r := base.ref
+	if base.Kind != Instance || r.file.Lang != code.Python || r.args == nil && r.keys == nil || len(inside.Names["__init__"]) > 0 {
+		return nil
+	}
+	i := 0
+	for _, n := range r.node.Kid(1).Kids {
+		if !n.Is(code.Bind) || !n.Kid(0).Is(code.Name) {
+			continue
+		}
+		if n.Kids[0].Name == name {
+			if v := r.keys[name]; v != nil {
+				return v
+			}
+			if i < len(r.args) {
+				return r.args[i]
+			}
+			return nil
+		}
+		i++
 	}
 	return nil
 }

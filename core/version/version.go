@@ -61,10 +61,25 @@ func comparePre(a, b string) int {
 	return len(as) - len(bs)
 }
 
-func (v Version) String() string {
-	s := strconv.Itoa(v.N[0]) + "." + strconv.Itoa(v.N[1])
-	if v.N[2] != 0 || v.N[3] != 0 || v.Pre != "" {
-		s += "." + strconv.Itoa(v.N[2])
+// String shows three numbers, four where the fourth counts.
+func (v Version) String() string { return v.show(3) }
+
+// short leaves zeros at the end out, as people write the ends of a range.
+func (v Version) short() string { return v.show(1) }
+
+func (v Version) show(least int) string {
+	n := least
+	for i, x := range v.N {
+		if x != 0 {
+			n = max(n, i+1)
+		}
+	}
+	if v.Pre != "" {
+		n = max(n, 3)
+	}
+	s := strconv.Itoa(v.N[0])
+	for _, x := range v.N[1:n] {
+		s += "." + strconv.Itoa(x)
 	}
 	if v.Pre != "" {
 		s += "-" + v.Pre
@@ -85,6 +100,24 @@ func (i interval) empty() bool {
 	}
 	c := i.lo.Compare(i.hi)
 	return c > 0 || c == 0 && (i.loOpen || i.hiOpen)
+}
+
+// line says how many numbers all versions of the interval begin with, where
+// it is just all that begin with them: 2 for 3.12.x; else 0.
+func (i interval) line() int {
+	if i.noHi || i.loOpen || !i.hiOpen || i.lo.Pre != "" || i.hi.Pre != "" {
+		return 0
+	}
+	for n := 1; n <= 3; n++ {
+		whole := true
+		for _, x := range i.lo.N[n:] {
+			whole = whole && x == 0
+		}
+		if whole && i.hi == next(i.lo, n) {
+			return n
+		}
+	}
+	return 0
 }
 
 // Set is a set of versions: intervals in order, none touching another.
@@ -208,13 +241,17 @@ func (s Set) String() string {
 		case i.noHi && zero:
 			parts[n] = "any version"
 		case i.noHi:
-			parts[n] = lo + i.lo.String()
+			parts[n] = lo + i.lo.short()
 		case i.lo == i.hi:
 			parts[n] = i.lo.String()
+		case i.line() == 3:
+			parts[n] = i.lo.String()
+		case i.line() > 0:
+			parts[n] = i.lo.show(i.line()) + ".x"
 		case zero:
-			parts[n] = hi + i.hi.String()
+			parts[n] = hi + i.hi.short()
 		default:
-			parts[n] = lo + i.lo.String() + " " + hi + i.hi.String()
+			parts[n] = lo + i.lo.short() + " " + hi + i.hi.short()
 		}
 	}
 	return strings.Join(parts, " or ")

@@ -5,11 +5,31 @@ import (
 	"path"
 	"strings"
 
+	"ubique/core/fact"
 	"ubique/core/rules"
+	"ubique/core/version"
 )
 
-// suggestion is a tag to take instead of none.
-var suggestion = map[string]string{"node": "24-slim", "python": "3.13-slim"}
+// lines are release lines to take, the one to prefer first (release schedules
+// of Node.js and Python, read 2026-11).
+var lines = map[string][]string{"node": {"24", "22", "20", "18"}, "python": {"3.13", "3.14", "3.12", "3.11", "3.10", "3.9"}}
+
+// suggestion is a tag to take instead of none: of a release line that the
+// other pins of the component allow.
+func suggestion(c *fact.Component, base string) string {
+	left := version.All
+	for _, p := range c.Pins {
+		if p.Known && p.Rank < 3 && p.What == base {
+			left = left.Intersect(p.Set)
+		}
+	}
+	for _, l := range lines[base] {
+		if s, ok := version.Prefix(l); ok && !s.Intersect(left).Empty() {
+			return l + "-slim"
+		}
+	}
+	return ""
+}
 
 var floatingImage = &rules.Rule{
 	ID: "pin/floating-image", Level: rules.Risk, Title: "a container base without a version", Doc: doc("floating-image"),
@@ -30,7 +50,7 @@ var floatingImage = &rules.Rule{
 				if b.Tag != "" {
 					says = "the tag " + b.Tag + " names no version"
 				}
-				tag := suggestion[base]
+				tag := suggestion(p.Component, base)
 				if tag == "" {
 					tag = "VERSION"
 				} else if b.Tag == "alpine" || b.Tag == "slim" {

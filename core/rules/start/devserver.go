@@ -78,7 +78,11 @@ var devServer = &rules.Rule{
 				out := l.Under(on.Ported)
 				if out.Outcome == "listens" && (out.Interface == "loopback" && on.Host.Reach == "any" || on.Port > 0 && out.Port != on.Port) {
 					level = rules.Blocker
-					f.Message += fmt.Sprintf("; it listens on %s, port %d, where the host does not reach it", out.Interface, out.Port)
+					on := "loopback only"
+					if out.Interface != "loopback" {
+						on = "any interface"
+					}
+					f.Message += fmt.Sprintf("; it listens on %s, port %d, where the host does not reach it", on, out.Port)
 				}
 				if l.At.File != at.File || l.At.Line != at.Line {
 					f.Trail = append(f.Trail, rules.Step(l.At, "listens here"))
