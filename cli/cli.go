@@ -8,6 +8,7 @@ import (
 	"io"
 	"os"
 	"path/filepath"
+	"runtime/debug"
 	"slices"
 	"strings"
 
@@ -61,6 +62,10 @@ type app struct {
 
 // Main runs the program and gives its exit status.
 func Main(args []string, in io.Reader, out, errOut io.Writer) int {
+	// A run is short: most end before the first collection would pay off. The
+	// limit keeps the peak within the budget (design §9).
+	debug.SetGCPercent(400)
+	debug.SetMemoryLimit(80 << 20)
 	a := &app{in: in, out: out, err: errOut}
 	root := a.root()
 	root.SetArgs(args)

@@ -276,9 +276,13 @@ func ReadAs(lang Language, name string, src []byte, lines *place.Lines) *File {
 	f := &File{Name: name, Lang: lang, Src: src, Lines: lines}
 	switch f.Lang {
 	case JavaScript, TypeScript, JSX:
-		f.Body = parse(f.Lang, src, lexJS(src, f.Lang))
+		toks := lexJS(src, f.Lang)
+		f.Body = parse(f.Lang, src, toks)
+		release(toks)
 	case Python:
-		f.Body = parse(f.Lang, src, lexPython(src))
+		toks := lexPython(src)
+		f.Body = parse(f.Lang, src, toks)
+		release(toks)
 	case Go:
 		f.Body = readGo(src)
 	default:

@@ -3,6 +3,7 @@ package code
 import (
 	"strconv"
 	"strings"
+	"sync"
 	"unicode"
 	"unicode/utf8"
 )
@@ -41,11 +42,30 @@ const maxNesting = 200
 
 type lexer struct {
 	src   []byte
+	text  string // src, so that tokens are pieces of it and no copies
 	pos   int
 	lang  Language
 	toks  []tok
 	nl    bool
 	depth int
+}
+
+// spare are token lists to use again: one is needed a file, and only until
+// the file has been read.
+var spare = sync.Pool{New: func() any { return new([]tok) }}
+
+func newLexer(src []byte, lang Language) *lexer {
+	l := &lexer{src: src, text: string(src), lang: lang, toks: (*spare.Get().(*[]tok))[:0]}
+	if cap(l.toks) < len(src)/6 {
+		l.toks = make([]tok, 0, len(src)/4+16)
+	}
+	return l
+}
+
+// release gives the token list back; nothing may hold on to it.
+func release(toks []tok) {
+	clear(toks)
+	spare.Put(&toks)
 }
 
 func (l *lexer) peek(n int) byte {
@@ -82,7 +102,7 @@ func (l *lexer) ident() string {
 		}
 		l.pos++
 	}
-	return string(l.src[start:l.pos])
+	return l.text[start:l.pos]
 }
 
 func (l *lexer) number() string {
@@ -95,18 +115,26 @@ func (l *lexer) number() string {
 		}
 		break
 	}
-	return string(l.src[start:l.pos])
+	return l.text[start:l.pos]
 }
 
 // Operators, the longest first.
-var jsOps = []string{">>>=", "...", "===", "!==", "**=", "<<=", ">>=", "&&=", "||=", "??=", ">>>",
-	"=>", "==", "!=", "<=", ">=", "&&", "||", "??", "?.", "++", "--", "+=", "-=", "*=", "/=", "%=", "&=", "|=", "^=", "**", "<<", ">>"}
-var pyOps = []string{"**=", "//=", ">>=", "<<=", "...", "->", ":=", "==", "!=", "<=", ">=", "<>", "+=", "-=", "*=", "/=", "%=", "&=", "|=", "^=", "@=", "**", "//", "<<", ">>"}
+var jsOps = byFirst([]string{">>>=", "...", "===", "!==", "**=", "<<=", ">>=", "&&=", "||=", "??=", ">>>",
+	"=>", "==", "!=", "<=", ">=", "&&", "||", "??", "?.", "++", "--", "+=", "-=", "*=", "/=", "%=", "&=", "|=", "^=", "**", "<<", ">>"})
+var pyOps = byFirst([]string{"**=", "//=", ">>=", "<<=", "...", "->", ":=", "==", "!=", "<=", ">=", "<>", "+=", "-=", "*=", "/=", "%=", "&=", "|=", "^=", "@=", "**", "//", "<<", ">>"})
 
-func (l *lexer) punct(ops []string) {
-	start := l.pos
+// byFirst groups operators by their first byte.
+func byFirst(ops []string) (table [128][]string) {
 	for _, op := range ops {
-		if l.src[l.pos] == op[0] && strings.HasPrefix(string(l.src[l.pos:min(l.pos+4, len(l.src))]), op) {
+		table[op[0]] = append(table[op[0]], op)
+	}
+	return table
+}
+
+func (l *lexer) punct(ops *[128][]string) {
+	start := l.pos
+	for _, op := range ops[l.src[l.pos]&127] {
+		if strings.HasPrefix(l.text[l.pos:], op) {
 			if op == "?." && l.peek(2) >= '0' && l.peek(2) <= '9' {
 				continue
 			}
@@ -116,12 +144,12 @@ func (l *lexer) punct(ops []string) {
 		}
 	}
 	l.pos++
-	l.emit(tPunct, start, string(l.src[start:l.pos]))
+	l.emit(tPunct, start, l.text[start:l.pos])
 }
 
 // lexJS makes tokens of JavaScript and TypeScript (ECMA-262, 2025).
 func lexJS(src []byte, lang Language) []tok {
-	l := &lexer{src: src, lang: lang}
+	l := newLexer(src, lang)
 	if strings.HasPrefix(string(src[:min(2, len(src))]), "#!") {
 		for l.pos < len(src) && src[l.pos] != '\n' {
 			l.pos++
@@ -194,7 +222,7 @@ func (l *lexer) js(until string) {
 					return
 				}
 			}
-			l.punct(jsOps)
+			l.punct(&jsOps)
 		}
 	}
 }
@@ -242,6 +270,11 @@ func (l *lexer) jsRegex() {
 
 func (l *lexer) jsString(q byte) {
 	start := l.pos
+	if i := plainEnd(l.text[start+1:], q); i >= 0 {
+		l.pos = start + i + 2
+		l.emit(tString, start, l.text[start+1:l.pos-1])
+		return
+	}
 	var b strings.Builder
 	for l.pos++; l.pos < len(l.src); {
 		c := l.src[l.pos]
@@ -260,6 +293,20 @@ func (l *lexer) jsString(q byte) {
 		l.pos++
 	}
 	l.emit(tString, start, b.String())
+}
+
+// plainEnd is where a quoted text ends that has neither an escape nor a line
+// end in it; -1 for any other.
+func plainEnd(s string, q byte) int {
+	for i := 0; i < len(s); i++ {
+		switch s[i] {
+		case q:
+			return i
+		case '\\', '\n':
+			return -1
+		}
+	}
+	return -1
 }
 
 // escape decodes one backslash sequence, the same in the languages read here.
@@ -430,7 +477,7 @@ func (l *lexer) markup() {
 // lexPython makes tokens of Python (the language reference, 3.14, section 2),
 // with tNewline, tIndent and tDedent for its layout.
 func lexPython(src []byte) []tok {
-	l := &lexer{src: src, lang: Python}
+	l := newLexer(src, Python)
 	if strings.HasPrefix(string(src[:min(3, len(src))]), "\xef\xbb\xbf") {
 		l.pos = 3
 	}
@@ -528,7 +575,7 @@ func (l *lexer) python(inner bool) {
 					return // a format specification or a conversion
 				}
 			}
-			l.punct(pyOps)
+			l.punct(&pyOps)
 		}
 	}
 	if !inner {
@@ -550,6 +597,14 @@ func (l *lexer) pyString(prefix string) {
 		l.pos += 3
 	} else {
 		l.pos++
+	}
+	if !triple && !format {
+		if i := plainEnd(l.text[l.pos:], q); i >= 0 {
+			text := l.text[l.pos : l.pos+i]
+			l.pos += i + 1
+			l.emit(tString, start, text)
+			return
+		}
 	}
 	t := tok{kind: tString, nl: l.nl, off: int32(start)}
 	l.nl = false

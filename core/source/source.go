@@ -304,7 +304,56 @@ func reason(err error) string {
 	return err.Error()
 }
 
+// read takes the short way for a plain file that the walk has met: its folders
+// are real ones, so only the file itself could be a link, and that is refused
+// at opening. All else goes through the root, which no path can leave.
 func (t *Tree) read(p string, limit int64) ([]byte, error) {
+	if e, ok := t.Find(p); ok && e.OnDisk && !e.Link {
+		if _, _, dep := DependencyPath(p); !dep {
+			if data, err := plain(t.Root+"/"+p, limit); !errors.Is(err, syscall.ELOOP) {
+				return data, err
+			}
+		}
+	}
+	return t.careful(p, limit)
+}
+
+// plain reads a file that is no link with as few calls as it takes.
+func plain(name string, limit int64) ([]byte, error) {
+	fd, err := syscall.Open(name, syscall.O_RDONLY|syscall.O_NOFOLLOW|syscall.O_NONBLOCK|syscall.O_CLOEXEC, 0)
+	if err != nil {
+		return nil, &fs.PathError{Op: "open", Path: name, Err: err}
+	}
+	defer syscall.Close(fd)
+	var st syscall.Stat_t
+	if err := syscall.Fstat(fd, &st); err != nil {
+		return nil, &fs.PathError{Op: "stat", Path: name, Err: err}
+	}
+	if st.Mode&syscall.S_IFMT != syscall.S_IFREG {
+		return nil, ErrNotRegular
+	}
+	if st.Size > limit {
+		return nil, ErrTooLarge
+	}
+	data := make([]byte, st.Size)
+	n := 0
+	for n < len(data) {
+		m, err := syscall.Read(fd, data[n:])
+		if errors.Is(err, syscall.EINTR) {
+			continue
+		}
+		if err != nil {
+			return nil, &fs.PathError{Op: "read", Path: name, Err: err}
+		}
+		if m == 0 {
+			break
+		}
+		n += m
+	}
+	return data[:n], nil
+}
+
+func (t *Tree) careful(p string, limit int64) ([]byte, error) {
 	info, err := t.root.Lstat(p)
 	if err != nil {
 		return nil, err

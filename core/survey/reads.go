@@ -211,11 +211,27 @@ var secretWords = map[string]bool{
 // jwtSecret, DB_PASSWORD. Names of fields, headers, files or addresses of
 // secrets end in other words.
 func SecretName(name string) bool {
+	if !mayBeSecret(name) {
+		return false
+	}
 	words := splitName(name)
 	for take := 1; take <= 3 && take <= len(words); take++ {
 		if secretWords[strings.Join(words[len(words)-take:], "")] {
 			return true
 		}
+	}
+	return false
+}
+
+// mayBeSecret is the cheap look before a name is taken apart: every entry of
+// the table ends in one of these letters pairs.
+func mayBeSecret(name string) bool {
+	if len(name) < 6 {
+		return false
+	}
+	switch strings.ToLower(name[len(name)-2:]) {
+	case "et", "rd", "wd", "se", "ey", "en":
+		return true
 	}
 	return false
 }

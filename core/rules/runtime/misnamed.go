@@ -31,6 +31,9 @@ var exact = []struct{ name, reader string }{
 	{".gitignore", "git"},
 }
 
+// between are the signs between words of a name.
+var between = strings.NewReplacer("-", "", "_", "", " ", "", ".", "")
+
 // stem takes off what people add by mistake: letter case, a plural, an
 // extension, a dot at the front, the sign between words.
 func stem(name string) string {
@@ -39,8 +42,7 @@ func stem(name string) string {
 		s = strings.TrimSuffix(s, ext)
 	}
 	s = strings.TrimPrefix(s, ".")
-	s = strings.NewReplacer("-", "", "_", "", " ", "", ".", "").Replace(s)
-	return strings.TrimSuffix(s, "s")
+	return strings.TrimSuffix(between.Replace(s), "s")
 }
 
 // extensionOf says whether a near miss has the extension that it may have.
@@ -66,6 +68,16 @@ func nearMiss(name, want string) bool {
 	return strings.EqualFold(we, ne) || ne == ""
 }
 
+// stems are the stems of the exact names, so that most files are passed over
+// at once.
+var stems = func() map[string]bool {
+	m := map[string]bool{}
+	for _, x := range exact {
+		m[stem(x.name)] = true
+	}
+	return m
+}()
+
 var misnamed = &rules.Rule{
 	ID: "runtime/misnamed", Level: rules.Risk, Title: "a near miss of a name that must be exact", Doc: doc("misnamed"),
 	Tree: func(p *rules.TreePass) {
@@ -79,6 +91,9 @@ var misnamed = &rules.Rule{
 				continue
 			}
 			base := path.Base(e.Path)
+			if len(base) > 24 || !stems[stem(base)] {
+				continue
+			}
 			for _, x := range exact {
 				if !nearMiss(base, x.name) || p.Tree.Has(path.Join(dir, x.name)) {
 					continue
