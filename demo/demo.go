@@ -67,10 +67,10 @@ func Write(dir string) error {
 			return fmt.Errorf("writing the demo tree: %w", err)
 		}
 	}
-	if err := repository(dir, files); err != nil {
-		return fmt.Errorf("writing the demo tree's git index: %w", err)
+	for name := range untracked {
+		delete(files, name)
 	}
-	return nil
+	return Track(dir, files)
 }
 
 func create(name string, data []byte) error {
@@ -88,8 +88,16 @@ func create(name string, data []byte) error {
 	return f.Close()
 }
 
-// repository writes a git repository without a commit: its index tracks the
-// files as `git add` would have left it (gitrepository-layout(5)).
+// Track makes a folder a git repository without a commit: its index tracks the
+// files, which must be there, as `git add` would have left it
+// (gitrepository-layout(5)). Files with an execute bit keep it.
+func Track(dir string, files map[string][]byte) error {
+	if err := repository(dir, files); err != nil {
+		return fmt.Errorf("writing a git index: %w", err)
+	}
+	return nil
+}
+
 func repository(dir string, files map[string][]byte) error {
 	git := filepath.Join(dir, ".git")
 	plain := map[string]string{
@@ -107,9 +115,6 @@ func repository(dir string, files map[string][]byte) error {
 	}
 	idx := &index.Index{Version: 2}
 	for name, data := range files {
-		if untracked[name] {
-			continue
-		}
 		hash, err := object(git, data)
 		if err != nil {
 			return err
@@ -118,8 +123,12 @@ func repository(dir string, files map[string][]byte) error {
 		if err != nil {
 			return err
 		}
+		mode := filemode.Regular
+		if info.Mode()&0o111 != 0 {
+			mode = filemode.Executable
+		}
 		idx.Entries = append(idx.Entries, &index.Entry{
-			Name: name, Hash: hash, Mode: filemode.Regular,
+			Name: name, Hash: hash, Mode: mode,
 			Size: uint32(info.Size()), CreatedAt: info.ModTime(), ModifiedAt: info.ModTime(),
 		})
 	}

@@ -571,6 +571,9 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 		}
 		if v == nil && i >= 0 && i < len(args) && !args[i].Is(code.Keyword) && !args[i].Is(code.Spread) {
 			v = pick(e.expr(args[i], site.Scope, nil))
+			if d := def(); d != nil && s.File.Lang != code.Python {
+				v = op("??", false, v.At, v, d)
+			}
 		}
 		if v == nil {
 			if v = def(); v == nil {

@@ -139,6 +139,47 @@ func under(v *Value, env Environ, depth int) Outcome {
 	return Outcome{Kind: v.Kind}
 }
 
+// Made gives the part of a value that it comes to in an environment: the
+// literal or the variable at the end of the conditions and fallbacks. Where
+// several parts are put together it is the first that is no text of its own.
+func (v *Value) Made(env Environ) *Value {
+	for depth := 0; depth < maxUnder; depth++ {
+		switch {
+		case v.Kind == Cond:
+			yes, ok := under(v.Kids[0], env, depth).Truth(v.Py)
+			if !ok {
+				return v
+			}
+			if yes {
+				v = v.Kids[1]
+			} else {
+				v = v.Kids[2]
+			}
+		case v.Kind != Op || len(v.Kids) == 0:
+			return v
+		case v.Text == "||", v.Text == "&&", v.Text == "??", v.Text == "unset", v.Text == "catch":
+			a := under(v.Kids[0], env, depth)
+			yes, _ := a.Truth(v.Py)
+			first := map[string]bool{"||": yes, "&&": !yes, "??": !a.nothing(), "catch": !a.Raise, "unset": a.Known() && !a.nothing()}[v.Text]
+			if first || len(v.Kids) < 2 {
+				v = v.Kids[0]
+			} else {
+				v = v.Kids[1]
+			}
+		default:
+			next := v.Kids[0]
+			for _, k := range v.Kids {
+				if k.Kind != Str {
+					next = k
+					break
+				}
+			}
+			v = next
+		}
+	}
+	return v
+}
+
 func firstOf(a, b string) string {
 	if a != "" {
 		return a

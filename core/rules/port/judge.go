@@ -58,9 +58,8 @@ func one(on *rules.On, l *fact.Listener) verdict {
 				return v
 			}
 		}
-		env := on.Env
-		for _, x := range l.Decides(env) {
-			if x.Text != name {
+		for _, x := range l.Decides(on.Env) {
+			if x.Text != name && (l.Port != nil || l.Bind != nil) { // a server's own variable is not for hosts to know
 				v.rule, v.variable = "port/other-name", x
 				return v
 			}
@@ -100,17 +99,15 @@ func portValue(l *fact.Listener) *value.Value {
 	return l.Port
 }
 
-// where is the place of the wrong text: where the number is written.
-func where(l *fact.Listener) place.Span {
+// where is the place of the wrong text: where the number is written that the
+// port comes to on the host.
+func where(on *rules.On, l *fact.Listener) place.Span {
 	v := portValue(l)
 	if v == nil {
 		return l.At
 	}
-	at := l.PortAt
-	v.Walk(func(k *value.Value) {
-		if (k.Kind == value.Num || k.Kind == value.Str) && k.At.Line > 0 && at == l.PortAt {
-			at = k.At
-		}
-	})
-	return at
+	if made := v.Made(on.Ported); (made.Kind == value.Num || made.Kind == value.Str) && made.At.Line > 0 {
+		return made.At
+	}
+	return l.PortAt
 }

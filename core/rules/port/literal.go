@@ -17,7 +17,7 @@ var literal = &rules.Rule{
 			}
 			l := v.listener
 			name := on.Host.Port.Variable
-			f := rules.Finding{Where: where(l), Trail: trail(l, portValue(l))}
+			f := rules.Finding{Where: where(on, l), Trail: trail(l, portValue(l))}
 			switch {
 			case l.Via == "default":
 				f.Where = l.At

@@ -4,7 +4,23 @@ import (
 	"fmt"
 
 	"ubique/core/rules"
+	"ubique/core/value"
 )
+
+// home is the environment in which nobody gives a port: where the host does,
+// that is the developer's own machine, without what only hosts set.
+func home(on *rules.On) value.Environ {
+	if on.Host.Port.How == "declared" {
+		return on.Env
+	}
+	set := map[string]string{}
+	for k, v := range on.Env.Set {
+		if _, own := on.Code.Env[k]; own || on.Host.Sets[k] != v {
+			set[k] = v
+		}
+	}
+	return value.Environ{Set: set}
+}
 
 var noFallback = &rules.Rule{
 	ID: "port/no-fallback", Level: rules.Advice, Title: "no port when the variable is not set", Doc: doc("no-fallback"),
@@ -15,11 +31,11 @@ var noFallback = &rules.Rule{
 			if l == nil || v.rule != "" || l.Via != "code" && l.Via != "setting" {
 				continue
 			}
-			bare := l.Under(on.Env)
+			bare := l.Under(home(on))
 			if !(bare.Outcome == "exits" || bare.Outcome == "listens" && bare.Port == 0) {
 				continue
 			}
-			vars := l.Decides(on.Env)
+			vars := l.Decides(home(on))
 			if len(vars) == 0 {
 				continue
 			}
