@@ -584,7 +584,7 @@ func (c *conductor) applicable(comp *fact.Component) ([]Verdict, []*rules.On) {
 
 func hasImage(comp *fact.Component) bool {
 	for _, d := range comp.Descriptors {
-		if d.Image != nil {
+		if d.Image != nil || d.Format == "container file" { // also one that cannot be read
 			return true
 		}
 	}

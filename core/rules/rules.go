@@ -11,6 +11,7 @@ package rules
 import (
 	"crypto/sha256"
 	"encoding/hex"
+	"slices"
 	"sort"
 	"strings"
 
@@ -151,6 +152,11 @@ func add(list *[]Finding, f Finding) {
 			}
 		}
 		g.Level = max(g.Level, f.Level)
+		for _, s := range f.Trail { // what only this host adds
+			if !slices.Contains(g.Trail, s) {
+				g.Trail = append(g.Trail[:len(g.Trail):len(g.Trail)], s)
+			}
+		}
 		return
 	}
 	*list = append(*list, f)

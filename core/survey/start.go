@@ -113,8 +113,30 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 			}
 		}
 	}
-	st.Secrets = Secrets(st.Program, files)
+	st.Secrets = effective(st, Secrets(st.Program, files))
 	return st
+}
+
+// effective leaves out secrets of a settings module that the module in use
+// puts another value in the place of.
+func effective(st *fact.Start, list []fact.Secret) []fact.Secret {
+	for _, s := range st.Settings {
+		if s.Framework != "Django" || s.Name != "SECRET_KEY" {
+			continue
+		}
+		used := map[place.Span]bool{}
+		for _, l := range literals(s.Value, false, 0) {
+			used[l.v.At] = true
+		}
+		var kept []fact.Secret
+		for _, x := range list {
+			if x.Name != s.Name || used[x.At] {
+				kept = append(kept, x)
+			}
+		}
+		return kept
+	}
+	return list
 }
 
 func typeChecking(s code.Site) bool {

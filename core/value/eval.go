@@ -749,10 +749,13 @@ func (e *Eval) member(f *code.File, name string, c *context) *Value {
 	if f.Lang == code.Python || f.Lang == code.Go {
 		if bs := f.Top.Names[name]; len(bs) > 0 {
 			if v := e.bindings(bs, f.Top, nil, 0); v != nil {
-				return v
+				return e.grown(f, name, v)
 			}
 		}
-		return e.starred(f, name)
+		if v := e.starred(f, name); v != nil {
+			return e.grown(f, name, v)
+		}
+		return nil
 	}
 	if b, ok := f.Exports[name]; ok {
 		return e.exported(f, b)
@@ -777,6 +780,34 @@ func (e *Eval) member(f *code.File, name string, c *context) *Value {
 		}
 	}
 	return nil
+}
+
+// grown adds to a list at the top of a Python file what is put into it later,
+// with append, extend or insert.
+func (e *Eval) grown(f *code.File, name string, v *Value) *Value {
+	if v.Kind != List && v.Kind != Op && v.Kind != Cond {
+		return v
+	}
+	for _, site := range f.Calls {
+		fn, args := site.Node.Kid(0), site.Node.Args()
+		if !fn.Is(code.Member) || !fn.Kid(0).Is(code.Name) || fn.Kids[0].Name != name || site.Scope != f.Top || len(args) == 0 {
+			continue
+		}
+		more := e.Expr(args[len(args)-1], site.Scope)
+		switch fn.Name {
+		case "append", "insert":
+			more = &Value{Kind: List, Kids: []*Value{more}, At: more.At}
+		case "extend":
+		default:
+			continue
+		}
+		w := op("+", true, v.At, v, more)
+		for i := len(site.Guards) - 1; i >= 0; i-- {
+			w = e.guarded(site.Guards[i], w, v, nil)
+		}
+		v = w
+	}
+	return v
 }
 
 func (e *Eval) exported(f *code.File, b *code.Binding) *Value {

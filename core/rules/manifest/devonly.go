@@ -34,14 +34,12 @@ var devOnly = &rules.Rule{
 			if there, known := kept(on, c); there || !known {
 				continue
 			}
-			why := "the host removes development dependencies before it runs"
 			var gone []value.Step
 			if on.Host.Route == "image" {
-				why = "the container file installs without development dependencies"
 				gone = []value.Step{{At: c.Install.At, Note: "installs without them"}}
 			}
 			report := func(d fact.Dependency, what string, trail ...value.Step) {
-				p.Report(on, 0, rules.Finding{Where: d.At, Message: fmt.Sprintf("%s is declared for development only, and %s: %s", d.Name, what, why), Trail: append(trail, gone...), Remedy: move(c, d)})
+				p.Report(on, 0, rules.Finding{Where: d.At, Message: fmt.Sprintf("%s is declared for development only, and %s: development dependencies are gone by then", d.Name, what), Trail: append(trail, gone...), Remedy: move(c, d)})
 			}
 			done := map[string]bool{}
 			for _, use := range programs(on.Code) {

@@ -3,6 +3,7 @@ package ship
 import (
 	"fmt"
 	"path"
+	"slices"
 	"strings"
 
 	"ubique/core/place"
@@ -40,6 +41,9 @@ var dependencies = &rules.Rule{
 		for _, f := range list {
 			if path.Base(f.name) == "__pycache__" {
 				continue // harmless, and named by nobody
+			}
+			if slices.ContainsFunc(list, func(g *folder) bool { return strings.HasPrefix(f.name, g.name+"/") }) {
+				continue // lies in another
 			}
 			f.n = 0
 			for _, e := range p.Tree.Below(f.name) {

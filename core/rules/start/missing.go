@@ -30,10 +30,15 @@ var missing = &rules.Rule{
 			if len(c.Manifests) > 0 {
 				at = place.Span{File: c.Manifests[0].File, Line: 1, Col: 1, EndLine: 1, EndCol: 1}
 			}
+			broken := false
 			for _, d := range c.Descriptors {
+				broken = broken || d.Format == "container file" && d.Err != nil && on.Host.Route == "image"
 				if d.Image != nil && on.Host.Route == "image" {
 					at = place.Span{File: d.File, Line: 1, Col: 1, EndLine: 1, EndCol: 1}
 				}
+			}
+			if broken {
+				continue // descriptor/unreadable: the command may be in it
 			}
 			p.Report(on, 0, rules.Finding{Where: at, Message: "nothing says how to start this: no " + strings.Join(on.Host.Starts, ", no "), Remedy: proposal(c, on)})
 		}

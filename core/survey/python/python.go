@@ -164,10 +164,13 @@ func normal(s string) string {
 func (r *Runtime) Gather(t *source.Tree, c *fact.Component, f survey.Folder) {
 	g := &gatherer{t: t, c: c, seen: map[string]bool{}}
 	c.Complete = true
-	for _, dir := range []string{c.Dir, join(c.Dir, "requirements")} {
-		for _, e := range t.In(dir) {
-			if ok, dev := isRequirements(e.Path); ok && e.OnDisk {
-				g.requirements(e.Path, dev, 0)
+	// Those that run come first: a file for development often includes them.
+	for _, forDev := range []bool{false, true} {
+		for _, dir := range []string{c.Dir, join(c.Dir, "requirements")} {
+			for _, e := range t.In(dir) {
+				if ok, dev := isRequirements(e.Path); ok && e.OnDisk && dev == forDev {
+					g.requirements(e.Path, dev, 0)
+				}
 			}
 		}
 	}
