@@ -311,7 +311,7 @@ func (c *conductor) components() {
 		go func() {
 			defer wg.Done()
 			for comp := range work {
-				c.component(comp, byName[comp.Runtime])
+				c.safely(comp, byName[comp.Runtime])
 			}
 		}()
 	}
@@ -320,6 +320,19 @@ func (c *conductor) components() {
 	}
 	close(work)
 	wg.Wait()
+}
+
+// safely is the last net under what reads hostile trees: a fault of ours in
+// one component is said, and takes nothing else down.
+func (c *conductor) safely(comp *fact.Component, r survey.Runtime) {
+	defer func() {
+		if fault := recover(); fault != nil {
+			c.mu.Lock()
+			defer c.mu.Unlock()
+			c.report.Unknown = append(c.report.Unknown, Unknown{comp.ID, "what it is", fmt.Sprintf("a fault in Ubique itself: %v; please report it", fault), place.Whole(comp.ID)})
+		}
+	}()
+	c.component(comp, r)
 }
 
 func (c *conductor) component(comp *fact.Component, r survey.Runtime) {

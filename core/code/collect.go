@@ -400,6 +400,9 @@ func (c *collector) expr(n *Node, fr frame) {
 
 func (c *collector) assign(n *Node, fr frame) {
 	target, value := n.Kid(0), n.Kid(1)
+	if target == nil {
+		return
+	}
 	switch target.Kind {
 	case Name, Array, Object:
 		scope := fr.scope

@@ -362,7 +362,11 @@ func (r *reader) jsLoop() *Node {
 	for !r.isP(")") && r.cur().kind != tEOF {
 		start := r.pos
 		if r.isN("const") || r.isN("let") || r.isN("var") {
-			n.Kids = append(n.Kids, r.jsDeclaration())
+			d := r.jsDeclaration()
+			if d.Is(Bind) && d.Kid(1) == nil && (r.isN("of") || r.isN("in")) {
+				d.Name = "loop"
+			}
+			n.Kids = append(n.Kids, d)
 		} else if !r.eatP(";") && !r.eatN("of") && !r.eatN("in") {
 			n.Kids = append(n.Kids, r.sequence())
 		}

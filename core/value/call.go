@@ -243,6 +243,7 @@ func (e *Eval) read(unset Unset, conv string, args []*Value, keys map[string]*Va
 	if def == nil && fn.Recv != nil && fn.Recv.Text == "environ.Env()" {
 		def = nil // a scheme in Env(NAME=(cast, default)) is looked up below
 	}
+	v = e.assigned(v)
 	r := v
 	if def != nil {
 		r = op("unset", s.File.Lang == code.Python, at, v, def)

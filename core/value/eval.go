@@ -31,6 +31,7 @@ type Eval struct {
 	Args   []*Value // the arguments that the start command passes to it
 
 	depth  int
+	steps  int
 	active map[any]bool
 	cache  map[*code.Node]*Value
 
@@ -63,7 +64,10 @@ type context struct {
 	use  int32 // where in the function the name is used, 0 for its end
 }
 
-const maxEval = 120
+const (
+	maxEval  = 120    // how deep one expression leads to others
+	maxExprs = 50_000 // how many expressions one leads to in all
+)
 
 // Expr says what an expression comes to in its scope.
 func (e *Eval) Expr(n *code.Node, s *code.Scope) *Value { return e.expr(n, s, nil) }
@@ -80,7 +84,10 @@ func (e *Eval) expr(n *code.Node, s *code.Scope, c *context) *Value {
 	if n == nil {
 		return &Value{Kind: Undef}
 	}
-	if e.depth > maxEval {
+	if e.depth == 0 {
+		e.steps = 0
+	}
+	if e.steps++; e.depth > maxEval || e.steps > maxExprs {
 		return unknown("nested too deep", place.Span{})
 	}
 	e.depth++

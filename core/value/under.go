@@ -69,18 +69,29 @@ func (o Outcome) Truth(py bool) (yes, ok bool) {
 	return false, false
 }
 
-const maxUnder = 400
+const (
+	maxUnder = 400
+	maxSteps = 100_000
+)
 
 // Under gives what the value comes to in an environment.
-func (v *Value) Under(env Environ) Outcome { return under(v, env, 0) }
+func (v *Value) Under(env Environ) Outcome { return (&evaluation{env: env}).under(v, 0) }
 
-func under(v *Value, env Environ, depth int) Outcome {
+// evaluation is one evaluation under an environment. It counts its steps: a
+// value whose parts are shared can be far larger than what it is made of.
+type evaluation struct {
+	env   Environ
+	steps int
+}
+
+func (u *evaluation) under(v *Value, depth int) Outcome {
 	if v == nil {
 		return Outcome{Kind: Undef}
 	}
-	if depth > maxUnder {
+	if u.steps++; depth > maxUnder || u.steps > maxSteps {
 		return dontKnow("nested too deep")
 	}
+	env := u.env
 	switch v.Kind {
 	case Str:
 		return str(v.Text)
@@ -109,28 +120,28 @@ func under(v *Value, env Environ, depth int) Outcome {
 	case List:
 		o := Outcome{Kind: List}
 		for _, k := range v.Kids {
-			o.List = append(o.List, under(k, env, depth+1))
+			o.List = append(o.List, u.under(k, depth+1))
 		}
 		return o
 	case Cond:
-		t := under(v.Kids[0], env, depth+1)
+		t := u.under(v.Kids[0], depth+1)
 		if t.Raise {
 			return t
 		}
 		yes, ok := t.Truth(v.Py)
 		if !ok {
-			a, b := under(v.Kids[1], env, depth+1), under(v.Kids[2], env, depth+1)
+			a, b := u.under(v.Kids[1], depth+1), u.under(v.Kids[2], depth+1)
 			if a.Known() && equal(a, b) && a.Kind == b.Kind {
 				return a
 			}
 			return dontKnow(firstOf(t.Text, "a condition that is not known here"))
 		}
 		if yes {
-			return under(v.Kids[1], env, depth+1)
+			return u.under(v.Kids[1], depth+1)
 		}
-		return under(v.Kids[2], env, depth+1)
+		return u.under(v.Kids[2], depth+1)
 	case Op:
-		return operate(v, env, depth)
+		return u.operate(v, depth)
 	case Unknown:
 		return dontKnow(v.Text)
 	case External:
@@ -143,10 +154,11 @@ func under(v *Value, env Environ, depth int) Outcome {
 // literal or the variable at the end of the conditions and fallbacks. Where
 // several parts are put together it is the first that is no text of its own.
 func (v *Value) Made(env Environ) *Value {
+	u := &evaluation{env: env}
 	for depth := 0; depth < maxUnder; depth++ {
 		switch {
 		case v.Kind == Cond:
-			yes, ok := under(v.Kids[0], env, depth).Truth(v.Py)
+			yes, ok := u.under(v.Kids[0], depth).Truth(v.Py)
 			if !ok {
 				return v
 			}
@@ -158,7 +170,7 @@ func (v *Value) Made(env Environ) *Value {
 		case v.Kind != Op || len(v.Kids) == 0:
 			return v
 		case v.Text == "||", v.Text == "&&", v.Text == "??", v.Text == "unset", v.Text == "catch":
-			a := under(v.Kids[0], env, depth)
+			a := u.under(v.Kids[0], depth)
 			yes, _ := a.Truth(v.Py)
 			first := map[string]bool{"||": yes, "&&": !yes, "??": !a.nothing(), "catch": !a.Raise, "unset": a.Known() && !a.nothing()}[v.Text]
 			if first || len(v.Kids) < 2 {
@@ -199,10 +211,11 @@ func equal(a, b Outcome) bool {
 	return false
 }
 
-func operate(v *Value, env Environ, depth int) Outcome {
+func (u *evaluation) operate(v *Value, depth int) Outcome {
+	env := u.env
 	arg := func(i int) Outcome {
 		if i < len(v.Kids) {
-			return under(v.Kids[i], env, depth+1)
+			return u.under(v.Kids[i], depth+1)
 		}
 		return Outcome{Kind: Undef}
 	}
