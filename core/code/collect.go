@@ -112,6 +112,9 @@ func (c *collector) stmt(n *Node, fr frame) {
 	case Switch:
 		c.expr(n.Kid(0), fr)
 		for _, k := range n.Kids[min(1, len(n.Kids)):] {
+			for _, v := range k.Kids[min(1, len(k.Kids)):] {
+				c.expr(v, fr)
+			}
 			test, not := CaseTest(n, k)
 			sub := fr
 			if test != nil {

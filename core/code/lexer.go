@@ -48,6 +48,9 @@ type lexer struct {
 	toks  []tok
 	nl    bool
 	depth int
+
+	heads []bool // for each open bracket: it belongs to an if, while or for
+	head  bool   // the last closing bracket did
 }
 
 // spare are token lists to use again: one is needed a file, and only until
@@ -214,6 +217,15 @@ func (l *lexer) js(until string) {
 		case c == '<' && l.lang == JSX && l.regexAllowed() && l.markupStart() && l.depth < maxNesting:
 			l.markup()
 		default:
+			switch c {
+			case '(':
+				n := len(l.toks)
+				l.heads = append(l.heads, n > 0 && l.toks[n-1].kind == tName && headed[l.toks[n-1].text] && !(n > 1 && l.toks[n-2].text == "."))
+			case ')':
+				if n := len(l.heads); n > 0 {
+					l.head, l.heads = l.heads[n-1], l.heads[:n-1]
+				}
+			}
 			if c == '{' {
 				braces++
 			}
@@ -230,6 +242,8 @@ func (l *lexer) js(until string) {
 var beforeRegex = map[string]bool{"return": true, "typeof": true, "case": true, "in": true, "of": true, "delete": true, "void": true,
 	"throw": true, "new": true, "else": true, "do": true, "await": true, "yield": true, "instanceof": true, "default": true, "export": true}
 
+var headed = map[string]bool{"if": true, "while": true, "for": true, "with": true}
+
 func (l *lexer) regexAllowed() bool {
 	if len(l.toks) == 0 {
 		return true
@@ -238,7 +252,7 @@ func (l *lexer) regexAllowed() bool {
 	case tName:
 		return beforeRegex[t.text]
 	case tPunct:
-		return t.text != ")" && t.text != "]" && t.text != "++" && t.text != "--" && (t.text != "}" || l.nl)
+		return (t.text != ")" || l.head) && t.text != "]" && t.text != "++" && t.text != "--" && (t.text != "}" || l.nl)
 	}
 	return false
 }

@@ -439,6 +439,12 @@ func (r *reader) pyMatch() *Node {
 		c := &Node{Kind: Case, Off: r.cur().off, Kids: []*Node{nil}}
 		pattern := r.expr(1)
 		whole := r.isP(":")
+		guard := &Node{Kind: Unknown, Off: c.Off, End: r.end()}
+		if r.eatN("if") {
+			if g := r.expr(1); g != nil {
+				guard.Kids = []*Node{g}
+			}
+		}
 		for !r.isP(":") && r.cur().kind != tNewline && r.cur().kind != tEOF {
 			r.skipBalanced()
 		}
@@ -447,7 +453,7 @@ func (r *reader) pyMatch() *Node {
 			c.Kids = append(c.Kids, tests...)
 		case whole && pattern.Is(Name): // takes everything
 		default:
-			c.Kids = append(c.Kids, &Node{Kind: Unknown, Off: c.Off, End: r.end()})
+			c.Kids = append(c.Kids, guard)
 		}
 		c.Kids[0] = r.suite()
 		n.Kids = append(n.Kids, r.done(c))
