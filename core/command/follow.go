@@ -152,7 +152,9 @@ func simple(words []Word, c Context, env []Assign, steps []value.Step, exec bool
 		f.Known = Lookup(name)
 		f.Manager = name
 		if i := flagIndex(words, "--exec", "-x"); i > 0 {
-			if line, err := Parse(words[i].Text, words[i].At); err == nil {
+			if line, err := Parse(words[i].Text, words[i].At); err == nil && len(line.Commands) > 0 {
+				last := &line.Commands[len(line.Commands)-1]
+				last.Words = append(last.Words, words[i+1:]...)
 				g := follow(line, c, env, steps, depth+1)
 				g.Manager, g.Wrapped = name, append(g.Wrapped, Via{name, w.At})
 				return g

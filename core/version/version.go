@@ -187,7 +187,11 @@ func (s Set) normal() Set {
 			i.hi, i.hiOpen = Version{}, false
 		}
 		at := len(list)
-		for at > 0 && i.lo.Compare(list[at-1].lo) < 0 {
+		for at > 0 {
+			c := i.lo.Compare(list[at-1].lo)
+			if c > 0 || c == 0 && (i.loOpen || !list[at-1].loOpen) {
+				break // of two that begin alike, the one that holds its end comes first
+			}
 			at--
 		}
 		list = append(list[:at], append([]interval{i}, list[at:]...)...)
@@ -266,9 +270,14 @@ func partial(s string) (v Version, n int, ok bool) {
 	}
 	num, pre, _ := strings.Cut(s, "-")
 	v.Pre = pre
+	wild := false
 	for p := range strings.SplitSeq(num, ".") {
 		if p == "x" || p == "X" || p == "*" {
-			return v, n, true
+			wild = true
+			continue
+		}
+		if wild { // 1.x.2
+			return v, n, false
 		}
 		digits := 0
 		for digits < len(p) && p[digits] >= '0' && p[digits] <= '9' {
@@ -286,7 +295,7 @@ func partial(s string) (v Version, n int, ok bool) {
 			}
 		}
 	}
-	return v, n, n > 0
+	return v, n, n > 0 || wild
 }
 
 // next is the first version after all that begin with the first n numbers.
