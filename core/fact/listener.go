@@ -297,6 +297,9 @@ func (l *Listener) bound(s Server, env value.Environ) Outcome {
 	if strings.HasPrefix(addr, "0.0.0.0:$") || strings.Contains(addr, "$") {
 		return exits("the port is the text " + strconv.Quote(addr[strings.IndexByte(addr, '$'):]))
 	}
+	if strings.Contains(addr, ",") {
+		return exits(strconv.Quote(addr) + " is not one address")
+	}
 	host, port, has := addr, "", false
 	if i := strings.LastIndexByte(addr, ':'); i >= 0 && !strings.HasSuffix(addr, "]") {
 		host, port, has = addr[:i], addr[i+1:], true
@@ -309,7 +312,7 @@ func (l *Listener) bound(s Server, env value.Environ) Outcome {
 	}
 	out := s.text(port)
 	if out.Outcome == "listens" {
-		if host == "" || host == "*" {
+		if host == "" {
 			out.Interface = s.EmptyHost
 		} else {
 			out.Interface = Interface(host)

@@ -79,6 +79,7 @@ var listening = map[string]shape{
 	"fastify.Fastify() listen":                        optioned("fastify", 0, "host"),
 	"@hono/node-server.serve":                         optioned("hono", 0, "hostname"),
 	"socket.io.Server() listen":                       positional("node", 0, -1),
+	"socket.io.Server":                                positional("node", 0, -1),
 	"@hapi/hapi.server":                               optioned("node options", 0, "host"),
 	"@hapi/hapi.Server":                               optioned("node options", 0, "host"),
 	"ws.WebSocketServer":                              optioned("node options", 0, "host"),
@@ -197,6 +198,9 @@ func listener(e *value.Eval, f *code.File, site code.Site, live map[string]int) 
 		}
 		return nil
 	}
+	if name == "Server" && s.server == "node" && (len(args) == 0 || !portLike(args[0])) {
+		return nil // attached to a server that listens by itself
+	}
 	if s.server == "node" && s.options == 0 && len(args) == 0 {
 		l.Port = value.Text("", l.At)
 		l.Port.Kind = value.Undef
@@ -287,6 +291,15 @@ func listener(e *value.Eval, f *code.File, site code.Site, live map[string]int) 
 		l.Guards = append(l.Guards, e.Guard(g))
 	}
 	return l
+}
+
+// portLike tells what can be a port from objects, servers and options.
+func portLike(v *value.Value) bool {
+	switch v.Kind {
+	case value.Num, value.Str, value.Env, value.Op, value.Cond:
+		return true
+	}
+	return false
 }
 
 func placeOf(v *value.Value, def place.Span) place.Span {

@@ -1,6 +1,7 @@
 package value
 
 import (
+	"math"
 	"strconv"
 	"strings"
 
@@ -337,6 +338,9 @@ func (e *Eval) name(n *code.Node, s *code.Scope, c *context) *Value {
 	}
 	if v := e.lookup(n.Name, n.Off, s, c); v != nil {
 		return v
+	}
+	if n.Name == "NaN" && f.Lang != code.Python {
+		return number(math.NaN(), f.At(n))
 	}
 	if globals[n.Name] {
 		return &Value{Kind: External, Text: n.Name, At: f.At(n)}

@@ -124,7 +124,10 @@ func (i interval) line() int {
 type Set struct{ list []interval }
 
 // All holds every version.
-var All = Set{[]interval{{noHi: true}}}
+var All = Set{[]interval{{lo: bottom, noHi: true}}}
+
+// bottom stands below every version, pre-releases of 0.0.0 among them.
+var bottom = Version{N: [4]int{-1}}
 
 // Empty reports whether no version is in the set.
 func (s Set) Empty() bool { return len(s.list) == 0 }
@@ -240,7 +243,7 @@ func (s Set) String() string {
 		if i.hiOpen {
 			hi = "<"
 		}
-		zero := i.lo == Version{}
+		zero := i.lo == bottom
 		switch {
 		case i.noHi && zero:
 			parts[n] = "any version"
@@ -381,12 +384,12 @@ func npmOne(f string) (Set, bool) {
 		}
 		return Set{[]interval{{lo: v, loOpen: true, noHi: true}}}, true
 	case "<":
-		return Set{[]interval{{hi: v, hiOpen: true}}}.normal(), true
+		return Set{[]interval{{lo: bottom, hi: v, hiOpen: true}}}.normal(), true
 	case "<=":
 		if n < 3 {
-			return Set{[]interval{{hi: next(v, n), hiOpen: true}}}, true
+			return Set{[]interval{{lo: bottom, hi: next(v, n), hiOpen: true}}}, true
 		}
-		return Set{[]interval{{hi: v}}}, true
+		return Set{[]interval{{lo: bottom, hi: v}}}, true
 	case "~", "~>":
 		return Set{[]interval{{lo: v, hi: next(v, min(n, 2)), hiOpen: true}}}, true
 	case "^":
@@ -434,15 +437,15 @@ func PEP440(s string) (Set, bool) {
 			if wild {
 				hi = interval{lo: next(v, n), noHi: true}
 			}
-			one = Set{[]interval{{hi: v, hiOpen: true}, hi}}.normal()
+			one = Set{[]interval{{lo: bottom, hi: v, hiOpen: true}, hi}}.normal()
 		case ">=":
 			one = Set{[]interval{{lo: v, noHi: true}}}
 		case ">":
 			one = Set{[]interval{{lo: v, loOpen: true, noHi: true}}}
 		case "<":
-			one = Set{[]interval{{hi: v, hiOpen: true}}}.normal()
+			one = Set{[]interval{{lo: bottom, hi: v, hiOpen: true}}}.normal()
 		case "<=":
-			one = Set{[]interval{{hi: v}}}
+			one = Set{[]interval{{lo: bottom, hi: v}}}
 		case "~=":
 			if n < 2 {
 				return Set{}, false
