@@ -129,6 +129,8 @@ func Run(opts Options) (*Report, error) {
 		found := rules.RunTree(catalog.All(), rules.TreePass{Tree: t, Components: r.Components, On: c.on, Broken: c.broken})
 		c.keep(found)
 		c.finish()
+	} else {
+		r.Verdicts = nil // a survey judges nothing
 	}
 	r.Problems = t.Problems()
 	for _, p := range r.Problems {
