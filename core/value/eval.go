@@ -703,6 +703,9 @@ func (e *Eval) imported(f *code.File, imp, m *code.Node) *Value {
 		if name != "*" && name != "default" {
 			module += "." + name
 		}
+		if u, ok := envMaps[module]; ok { // from os import environ
+			return &Value{Kind: EnvMap, Unset: u, At: at}
+		}
 		return &Value{Kind: External, Text: module, At: at}
 	}
 	step := Step{at, "imports " + path}
