@@ -283,6 +283,9 @@ func rows(p *printer, v View, label string, list [][]string) {
 		out := ""
 		for j, cell := range row {
 			cell = line(cell)
+			if width[j] == 0 {
+				continue
+			}
 			if j < len(row)-1 {
 				cell = pad(cell+"  ", width[j]+2)
 			} else {
@@ -302,6 +305,9 @@ func block(p *printer, v View, r *check.Report, c *fact.Component) {
 			means = "an alias"
 		} else if !x.Known {
 			means = "not understood"
+		}
+		if means == x.Text {
+			means = ""
 		}
 		pins = append(pins, []string{x.Text, means, x.From, x.At.String()})
 	}
@@ -333,7 +339,7 @@ func block(p *printer, v View, r *check.Report, c *fact.Component) {
 		} else if goal == "" {
 			goal = "→ " + s.Final.Program
 		}
-		starts = append(starts, []string{s.Process, s.Command, goal, s.Source + ", " + s.At.String()})
+		starts = append(starts, []string{s.Process, s.Command, s.Source + ", " + s.At.String()}, []string{"", goal})
 		for _, l := range s.Listeners {
 			listens = append(listens, []string{l.Process, listening(l), s.Source, l.At.String()})
 		}
@@ -377,7 +383,8 @@ func block(p *printer, v View, r *check.Report, c *fact.Component) {
 			}
 		}
 		if len(under) > 0 {
-			rows(p, v, "under", append([][]string{{environ(r.With), ""}}, under...))
+			rows(p, v, "under", [][]string{{environ(r.With)}})
+			rows(p, v, "", under)
 		}
 	}
 	rows(p, v, "reads", reads)

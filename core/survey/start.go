@@ -152,15 +152,12 @@ func typeChecking(s code.Site) bool {
 // of those variables.
 func (s *Starter) bind(st *fact.Start, b Beginning) {
 	set := map[string]*value.Value{}
-	for k, v := range b.EnvValues {
-		set[k] = v
-	}
 	for _, a := range st.Final.Env {
 		set[a.Name] = a.Value
 	}
 	for _, l := range st.Listeners {
 		for _, p := range []**value.Value{&l.Host, &l.Port, &l.Bind} {
-			*p = (*p).Substitute(set)
+			*p = (*p).Substitute(set).Fallbacks(b.EnvValues)
 		}
 	}
 }

@@ -290,12 +290,22 @@ func (e Environ) With(more map[string]string) Environ {
 // Substitute puts values in the place of variables; variables that are not
 // named stay. It is safe on nil.
 func (v *Value) Substitute(set map[string]*Value) *Value {
+	return v.replace(set, func(v, s *Value) *Value { return s })
+}
+
+// Fallbacks gives variables a value that counts where the environment does not
+// set them, as the ENV of an image does. It is safe on nil.
+func (v *Value) Fallbacks(set map[string]*Value) *Value {
+	return v.replace(set, func(v, s *Value) *Value { return op("unset", v.Py, s.At, v, s) })
+}
+
+func (v *Value) replace(set map[string]*Value, by func(v, s *Value) *Value) *Value {
 	if v == nil || len(set) == 0 {
 		return v
 	}
 	if v.Kind == Env {
 		if s, ok := set[v.Text]; ok && s != nil {
-			c := *s
+			c := *by(v, s)
 			c.Steps = append(append([]Step(nil), v.Steps...), Step{v.At, "reads " + v.Text})
 			return c.with(Step{s.At, "sets " + v.Text})
 		}
@@ -304,7 +314,7 @@ func (v *Value) Substitute(set map[string]*Value) *Value {
 	changed := false
 	kids := make([]*Value, len(v.Kids))
 	for i, k := range v.Kids {
-		kids[i] = k.Substitute(set)
+		kids[i] = k.replace(set, by)
 		changed = changed || kids[i] != k
 	}
 	if !changed {
