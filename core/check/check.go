@@ -510,6 +510,9 @@ func (c *conductor) beginnings(comp *fact.Component, r survey.Runtime) []survey.
 		if !c.t.Has(p) {
 			continue
 		}
+		if f, err := c.t.Code(p); err != nil || strings.Contains(string(f.Data), `"$@"`) {
+			continue // it goes before another command, and starts nothing by itself
+		}
 		at := place.Span{File: p, Line: 1, Col: 1, EndLine: 1, EndCol: 1}
 		line, err := command.Parse("sh "+n, at)
 		list = append(list, survey.Beginning{Process: "web", Command: "sh " + n, Source: "start script", File: p, At: at, Line: line, Dir: comp.Dir, Err: err})

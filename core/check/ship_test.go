@@ -527,3 +527,225 @@ func TestHostileTree(t *testing.T) {
 		}
 	}
 }
+
+func TestSoundTreesOfOtherHands(t *testing.T) {
+	t.Parallel()
+	runCases(t, []ruleCase{
+		{"an application class and a configuration object", `
+-- package.json --
+{
+  "name": "bookings",
+  "engines": { "node": "24.x" },
+  "scripts": { "build": "tsc", "start": "node build/server.js" },
+  "dependencies": { "express": "5.1.0" },
+  "devDependencies": { "typescript": "5.9.3" }
+}
+-- tsconfig.json --
+{ "compilerOptions": { "outDir": "build", "rootDir": "src", "paths": { "@/*": ["./src/*"] } } }
+-- src/server.ts --
+import { App } from "@/app";
+import { config } from "@/config";
+new App([], config.get("port")).listen();
+-- src/app.ts --
+import express, { type Express, type Router } from "express";
+export class App {
+  public app: Express;
+  constructor(routes: Router[], public readonly port: string | number) {
+    this.app = express();
+    routes.forEach((r) => this.app.use("/", r));
+  }
+  public listen(): void {
+    this.app.listen(this.port, () => console.log(`on ${this.port}`));
+  }
+}
+-- src/config.ts --
+const values = { port: process.env.PORT || 3000, sky: process.env.SKY || "clear" } as const;
+export const config = { get<K extends keyof typeof values>(key: K): (typeof values)[K] { return values[key]; } };
+`, nil},
+		{"configurations by name, one of them for tests", flaskManifest + `
+-- Procfile --
+web: gunicorn wsgi:app --log-file -
+-- wsgi.py --
+from dome import create_app
+
+app = create_app()
+
+if __name__ == "__main__":
+    app.run()
+-- dome/__init__.py --
+import os
+from flask import Flask
+from .config import by_name
+
+def create_app(name=None):
+    app = Flask(__name__)
+    app.config.from_object(by_name[name or os.getenv("SKY_CONFIG", "production")])
+    return app
+-- dome/config.py --
+import os
+
+class Config:
+    SECRET_KEY = os.environ.get("SECRET_KEY")
+    DEBUG = False
+
+class DevelopmentConfig(Config):
+    DEBUG = True
+
+class TestingConfig(Config):
+    SECRET_KEY = "for-tests-only-1"
+
+class ProductionConfig(Config):
+    pass
+
+by_name = {"development": DevelopmentConfig, "testing": TestingConfig, "production": ProductionConfig}
+`, nil},
+		{"settings by environment, as many sites have them", `
+-- requirements.txt --
+-r requirements/production.txt
+-- requirements/base.txt --
+django==5.2.8
+django-environ==0.12.0
+-- requirements/local.txt --
+-r base.txt
+django-debug-toolbar==6.0.0
+-- requirements/production.txt --
+-r base.txt
+gunicorn==23.0.0
+-- .python-version --
+3.13
+-- Procfile --
+release: python manage.py migrate
+web: gunicorn config.wsgi:application
+-- manage.py --
+import os
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings.local")
+-- config/__init__.py --
+-- config/urls.py --
+urlpatterns = []
+-- config/wsgi.py --
+import os
+from django.core.wsgi import get_wsgi_application
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings.production")
+application = get_wsgi_application()
+-- config/settings/__init__.py --
+-- config/settings/base.py --
+import environ
+env = environ.Env()
+DEBUG = env.bool("SKY_DEBUG", False)
+DATABASES = {"default": env.db("DATABASE_URL")}
+ROOT_URLCONF = "config.urls"
+-- config/settings/local.py --
+from .base import *
+from .base import env
+DEBUG = True
+SECRET_KEY = env("SKY_SECRET_KEY", default="for-work-at-home-only")
+ALLOWED_HOSTS = ["localhost", "0.0.0.0"]
+-- config/settings/production.py --
+from .base import *
+from .base import env
+SECRET_KEY = env("SKY_SECRET_KEY")
+ALLOWED_HOSTS = env.list("SKY_HOSTS", default=["hill.example"])
+`, nil},
+		{"an entry point that hands over, and a module to load first", `
+-- package.json --
+{
+  "name": "bookings",
+  "type": "module",
+  "engines": { "node": "24.x" },
+  "scripts": { "start": "node --import ./trace.mjs src/index.js" },
+  "dependencies": { "express": "5.1.0", "dotenv": "17.2.3" }
+}
+-- trace.mjs --
+console.log("tracing");
+-- docker-entrypoint.sh exec --
+#!/bin/sh
+set -eu
+if [ "${MIGRATE:-}" = "1" ]; then
+  node migrate.js
+fi
+exec "$@"
+-- migrate.js --
+-- Dockerfile --
+FROM node:24-slim
+ENV NODE_ENV=production
+WORKDIR /srv/app
+COPY package*.json ./
+RUN npm install --omit=dev
+COPY . .
+ENTRYPOINT ["./docker-entrypoint.sh"]
+EXPOSE 3000
+CMD ["npm", "start"]
+-- src/index.js --
+import "dotenv/config";
+import { createServer } from "node:http";
+import express from "express";
+const port = normalize(process.env.PORT || "3000");
+createServer(express()).listen(port);
+function normalize(v) { const n = Number.parseInt(v, 10); return Number.isNaN(n) ? v : n; }
+`, nil},
+		{"a member of a workspace whose root says the version", `
+-- package.json --
+{ "name": "hill", "private": true, "engines": { "node": ">=22 <25" }, "devDependencies": { "typescript": "5.9.3" } }
+-- pnpm-workspace.yaml --
+packages: ["apps/*", "packages/*"]
+-- pnpm-lock.yaml --
+lockfileVersion: "9.0"
+-- apps/api/package.json --
+{ "name": "@hill/api", "type": "module", "scripts": { "build": "tsup src/index.ts", "start": "node dist/index.js" }, "dependencies": { "hono": "4.10.4", "@hono/node-server": "1.19.6", "@hill/nights": "workspace:*", "zod": "4.1.12" }, "devDependencies": { "tsup": "8.5.0" } }
+-- apps/api/src/index.ts --
+import { serve } from "@hono/node-server";
+import { Hono } from "hono";
+import { nights } from "@hill/nights";
+import { env } from "./env";
+serve({ fetch: new Hono().get("/", (c) => c.json(nights())).fetch, port: env.PORT });
+-- apps/api/src/env.ts --
+import { z } from "zod";
+export const env = z.object({ PORT: z.coerce.number().int().default(3000), SKY_URL: z.url() }).parse(process.env);
+-- packages/nights/package.json --
+{ "name": "@hill/nights", "main": "src/index.ts", "types": "src/index.ts" }
+-- packages/nights/src/index.ts --
+export const nights = () => [1, 2, 3];
+`, nil},
+		{"a multi-stage image with its own environment", `
+-- pyproject.toml --
+[project]
+name = "forecast"
+requires-python = ">=3.13"
+dependencies = ["fastapi>=0.121,<1", "uvicorn[standard]>=0.38,<1"]
+[dependency-groups]
+dev = ["pytest>=8"]
+-- uv.lock --
+version = 1
+[[package]]
+name = "fastapi"
+version = "0.121.0"
+-- .python-version --
+3.13
+-- Procfile --
+web: uvicorn src.dome.main:app --host 0.0.0.0 --port $PORT
+-- Dockerfile --
+FROM python:3.13-slim AS builder
+WORKDIR /app
+COPY pyproject.toml uv.lock ./
+RUN uv sync --frozen --no-dev
+COPY src ./src
+
+FROM python:3.13-slim
+WORKDIR /app
+COPY --from=builder /app /app
+ENV PATH="/app/.venv/bin:$PATH"
+EXPOSE 8000
+CMD ["uvicorn", "src.dome.main:app", "--host", "0.0.0.0", "--port", "8000"]
+-- src/dome/__init__.py --
+-- src/dome/main.py --
+from contextlib import asynccontextmanager
+from fastapi import FastAPI
+
+@asynccontextmanager
+async def lifespan(app):
+    yield
+
+app = FastAPI(lifespan=lifespan)
+`, nil},
+	})
+}

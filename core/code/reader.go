@@ -805,7 +805,7 @@ func (r *reader) classMember(body *Node) {
 	setter := false
 	for r.cur().kind == tName && (jsModifiers[r.cur().text] || r.cur().text == "get" || r.cur().text == "set") {
 		nx := r.at(1)
-		if nx.kind == tPunct && strings.Contains("(=;:?!}", nx.text) {
+		if nx.kind == tPunct && strings.Contains("(=;:?!}<", nx.text) {
 			break
 		}
 		switch r.cur().text {
@@ -1555,7 +1555,7 @@ func (r *reader) pair() *Node {
 	}
 	var flag uint16 = Method
 	for r.cur().kind == tName && (r.cur().text == "async" || r.cur().text == "get" || r.cur().text == "set") {
-		if n := r.at(1); n.kind == tPunct && strings.Contains("(:,}=", n.text) {
+		if n := r.at(1); n.kind == tPunct && strings.Contains("(:,}=<", n.text) {
 			break
 		}
 		if r.cur().text == "get" {

@@ -323,9 +323,12 @@ func Secrets(e *value.Eval, files []*code.File) []fact.Secret {
 		if f.Lang == code.Go {
 			continue
 		}
+		local := workOnly(f)
 		scopes := []*code.Scope{f.Top}
-		for _, s := range f.Inside {
-			scopes = append(scopes, s)
+		for cls, s := range f.Inside {
+			if !local[cls] {
+				scopes = append(scopes, s)
+			}
 		}
 		sortScopes(scopes)
 		for _, s := range scopes {
@@ -380,6 +383,9 @@ func Secrets(e *value.Eval, files []*code.File) []fact.Secret {
 			}
 		}
 		f.Body.Walk(func(n *code.Node) bool {
+			if local[n] {
+				return false
+			}
 			switch n.Kind {
 			case code.Pair:
 				if SecretName(n.Name) && n.Kid(0) != nil && (n.Kid(0).Is(code.String) || n.Kid(0).Is(code.Binary)) {
@@ -405,6 +411,24 @@ func Secrets(e *value.Eval, files []*code.File) []fact.Secret {
 	}
 	sort.SliceStable(list, func(i, j int) bool { return list[i].At.Before(list[j].At) })
 	return list
+}
+
+// workOnly finds the classes and the named parts of objects that by their name
+// hold settings for development and tests: class TestingConfig, development: {}.
+func workOnly(f *code.File) map[*code.Node]bool {
+	found := map[*code.Node]bool{}
+	f.Body.Walk(func(n *code.Node) bool {
+		if n.Is(code.Class) || n.Is(code.Pair) && n.Kid(0).Is(code.Object) {
+			for _, w := range splitName(n.Name) {
+				switch w {
+				case "test", "tests", "testing", "dev", "develop", "development", "local":
+					found[n] = true
+				}
+			}
+		}
+		return true
+	})
+	return found
 }
 
 func couldTakeSecret(f *code.File, callee *code.Node) bool {

@@ -256,6 +256,11 @@ func (s *Starter) target(st *fact.Start, ctx command.Context, prog *Program, dir
 			return
 		}
 		t.File = s.file(p, f.Known.Runtime != "python")
+		if t.File == "" && earlierStage(st.Descriptor) {
+			st.Target = nil
+			st.Final.Reason = w.Text + " is made in an earlier stage of the image"
+			return
+		}
 		if t.File == "" {
 			t.File = ""
 			t.Sourced, t.Built = s.sourceOf(p)
@@ -284,6 +289,20 @@ func (s *Starter) target(st *fact.Start, ctx command.Context, prog *Program, dir
 			t.File = file
 		}
 	}
+}
+
+// earlierStage reports whether an image takes files from one of its stages, so
+// that the tree alone does not say what is there.
+func earlierStage(d *fact.Descriptor) bool {
+	if d == nil || d.Image == nil {
+		return false
+	}
+	for _, c := range d.Image.Copies {
+		if c.Final && c.FromStage != "" {
+			return true
+		}
+	}
+	return false
 }
 
 func join(dir, name string) string {

@@ -204,8 +204,8 @@ func (e *Eval) envCall(n *code.Node, s *code.Scope, c *context) *Value {
 	case EnvMap:
 		args, keys := e.args(n, s, c)
 		return e.read(ReadsNull, "", args, keys, bv, s, s.File.At(n))
-	case Object:
-		if arg := n.Kid(1); arg != nil {
+	case Object: // a dictionary; in JavaScript get is a property like any other
+		if arg := n.Kid(1); arg != nil && s.File.Lang == code.Python {
 			k := e.expr(arg, s, c)
 			if k.Kind == Str {
 				if v := bv.Get(k.Text); v != nil {

@@ -47,7 +47,7 @@ var targetMissing = &rules.Rule{
 func near(p *rules.Pass, s *fact.Start, name string) string {
 	module, callable, has := strings.Cut(name, ":")
 	base := path.Base(strings.ReplaceAll(module, ".", "/"))
-	if path.Ext(name) != "" && !has {
+	if path.Ext(name) != "" && !has && (s.Target == nil || s.Target.Kind != command.CallableTarget) {
 		base = path.Base(name)
 	}
 	python := p.Component.Runtime == "python"
@@ -80,10 +80,11 @@ func near(p *rules.Pass, s *fact.Start, name string) string {
 		rel = strings.TrimPrefix(rel, d+"/")
 	}
 	if python && s.Target != nil && s.Target.Kind == command.CallableTarget {
+		found := strings.ReplaceAll(strings.TrimSuffix(rel, ".py"), "/", ".")
 		if !has {
-			callable = "app"
+			return found
 		}
-		return strings.ReplaceAll(strings.TrimSuffix(rel, ".py"), "/", ".") + ":" + callable
+		return found + ":" + callable
 	}
 	return rel
 }

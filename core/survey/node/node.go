@@ -315,6 +315,17 @@ func (r *Runtime) pins(t *source.Tree, c *fact.Component, m *document.Node) {
 			add("devEngines", e.Text, 1, inside(e.At()), version.NPM)
 		}
 	}
+	// What the root of a workspace asks for counts for its members.
+	if m.Get("engines", "node") == nil {
+		for dir := c.Dir; dir != ""; {
+			dir = source.Dir(dir)
+			root := r.manifest(t, join(dir, "package.json"))
+			if e := root.Get("engines", "node"); e != nil && e.Kind == document.String && (root.Get("workspaces") != nil || t.Has(join(dir, "pnpm-workspace.yaml"))) {
+				add("engines", e.Text, 1, inside(e.At()), version.NPM)
+				break
+			}
+		}
+	}
 	survey.VersionFiles(t, c.Dir, []survey.VersionFile{
 		{Name: ".nvmrc"}, {Name: ".node-version"}, {Name: ".tool-versions", Tools: []string{"nodejs", "node"}},
 	}, func(name, text string, at place.Span) {
