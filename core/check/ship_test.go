@@ -555,7 +555,7 @@ export class App {
     routes.forEach((r) => this.app.use("/", r));
   }
   public listen(): void {
-    this.app.listen(this.port, () => console.log(`on ${this.port}`));
+    this.app.listen(this.port, () => console.log(this.port));
   }
 }
 -- src/config.ts --
