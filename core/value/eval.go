@@ -2,6 +2,7 @@ package value
 
 import (
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -904,20 +905,16 @@ func (e *Eval) index(n *code.Node, s *code.Scope, c *context) *Value {
 		return unknown("a variable whose name is made while the program runs", s.File.At(n))
 	}
 	if base.Kind == Object { // config[env]: one of several
-		v := op("??", false, s.File.At(n), &Value{Kind: Undef}, unknown("one of several settings, chosen by "+s.File.Text(n.Kid(1)), s.File.At(n)))
-		if o := k.Under(Environ{}); o.Kind == Str {
-			if got := base.Get(o.Text); got != nil {
-				pick := &Value{Kind: Op, Text: "pick", Kids: append([]*Value{k}, base.Kids...), Keys: base.Keys, At: s.File.At(n)}
-				return e.pick(pick, k, base)
-			}
+		if len(k.Variables()) > 0 && len(base.Keys) <= 24 && !slices.Contains(base.Keys, "...") {
+			return pick(k, base)
 		}
-		return v
+		return unknown("one of several settings, chosen by "+s.File.Text(n.Kid(1)), s.File.At(n))
 	}
 	return unknown("an element chosen while the program runs", s.File.At(n))
 }
 
 // pick turns an object indexed by a value into conditions on that value.
-func (e *Eval) pick(_ *Value, k, base *Value) *Value {
+func pick(k, base *Value) *Value {
 	v := &Value{Kind: Undef}
 	for i := range base.Keys {
 		test := op("===", false, k.At, k, text(base.Keys[i], base.At))
