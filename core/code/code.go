@@ -226,6 +226,8 @@ type File struct {
 	Names   map[string]int   // how often each name is used
 
 	Used map[string]bool // property names that are read
+
+	Skimmed bool // only its imports and names were read
 }
 
 // At is the place of a node.

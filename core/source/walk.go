@@ -61,7 +61,7 @@ type walker struct {
 // walk reads the folders of the tree on all cores and merges what is on disk
 // with what is tracked.
 func (t *Tree) walk(tracked []Entry) {
-	w := &walker{t: t, tracked: tracked, work: make(chan string, 1<<16)}
+	w := &walker{t: t, tracked: tracked, work: make(chan string, 1<<10)}
 	w.pending.Add(1)
 	w.work <- ""
 	var done sync.WaitGroup

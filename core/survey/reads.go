@@ -1,6 +1,7 @@
 package survey
 
 import (
+	"bytes"
 	"maps"
 	"math"
 	"regexp"
@@ -134,8 +135,7 @@ func scopesOf(f *code.File) map[*code.Node]*code.Scope {
 
 // mentionsEnvironment is the cheap scan before anything is evaluated.
 func mentionsEnvironment(src []byte) bool {
-	s := string(src)
-	return strings.Contains(s, "env") || strings.Contains(s, "config") || strings.Contains(s, "Settings")
+	return bytes.Contains(src, []byte("env")) || bytes.Contains(src, []byte("config")) || bytes.Contains(src, []byte("Settings"))
 }
 
 func couldRead(n *code.Node) bool {

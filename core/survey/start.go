@@ -444,7 +444,10 @@ func (s *Starter) reach(st *fact.Start, prog *Program) []*code.File {
 		for len(queue) > 0 {
 			name := queue[0]
 			queue = queue[1:]
-			f := prog.File(name)
+			f := prog.Skim(name)
+			if st.Target != nil && (name == st.Target.File || name == st.Target.Sourced) {
+				f = prog.File(name)
+			}
 			if f == nil {
 				continue
 			}

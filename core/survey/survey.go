@@ -5,6 +5,7 @@ package survey
 
 import (
 	"path"
+	"slices"
 	"sort"
 	"strings"
 
@@ -148,16 +149,20 @@ type Program struct {
 	m     Modules
 	cache *Cache
 	files map[string]*code.File
-	order []*code.File
-	data  map[string]*document.Node
+
+	skimmed []*code.File // in the order in which they were met
+	order   []*code.File
+	data    map[string]*document.Node
 }
 
 // Cache keeps the source files that have been read, for all starts of a
 // component.
-type Cache struct{ files map[string]*code.File }
+type Cache struct{ files, skimmed map[string]*code.File }
 
 // NewCache makes an empty cache.
-func NewCache() *Cache { return &Cache{files: map[string]*code.File{}} }
+func NewCache() *Cache {
+	return &Cache{files: map[string]*code.File{}, skimmed: map[string]*code.File{}}
+}
 
 // NewProgram makes the loader of one start.
 func NewProgram(t *source.Tree, m Modules, c *Cache) *Program {
@@ -167,6 +172,54 @@ func NewProgram(t *source.Tree, m Modules, c *Cache) *Program {
 // Resolve implements value.Loader.
 func (p *Program) Resolve(from *code.File, module, name string) (string, bool) {
 	return p.m.Resolve(from, module, name)
+}
+
+// Skim gives a file as File does, or only its imports where nothing else in it
+// is asked for.
+func (p *Program) Skim(name string) *code.File {
+	if f, ok := p.cache.files[name]; ok || p.files[name] != nil {
+		if f != nil {
+			return p.File(name)
+		}
+		return nil
+	}
+	if f, ok := p.cache.skimmed[name]; ok {
+		if !slices.Contains(p.skimmed, f) {
+			p.skimmed = append(p.skimmed, f)
+		}
+		return f
+	}
+	lang := code.LanguageOf(name)
+	if lang != code.None && lang != code.Go && p.t.Has(name) {
+		if src, err := p.t.Code(name); err == nil && !generated(src.Data) && !code.Matters(src.Data) {
+			if f := code.Skim(lang, name, src.Data, src.Lines()); f != nil {
+				p.cache.skimmed[name] = f
+				p.skimmed = append(p.skimmed, f)
+				return f
+			}
+		}
+	}
+	return p.File(name)
+}
+
+// Mentioning implements value.Loader: files that were only skimmed and use the
+// name, or take something from the file, are read in full.
+func (p *Program) Mentioning(name, file string) []*code.File {
+	for _, f := range p.skimmed {
+		if p.files[f.Name] != nil {
+			continue
+		}
+		wanted := f.Names[name] > 0
+		for _, imp := range f.Imports {
+			if to, ok := p.m.Resolve(f, imp.Node.Name, ""); ok && to == file {
+				wanted = true
+			}
+		}
+		if wanted {
+			p.File(f.Name)
+		}
+	}
+	return p.order
 }
 
 // File implements value.Loader.

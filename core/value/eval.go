@@ -23,6 +23,9 @@ type Loader interface {
 	Data(path string) *document.Node
 	// Loaded lists the source files of the component read so far, in order.
 	Loaded() []*code.File
+	// Mentioning lists them too, after all have been read that use the name or
+	// import the file.
+	Mentioning(name, file string) []*code.File
 }
 
 // Eval evaluates expressions of one component. It keeps what it has worked
@@ -638,7 +641,7 @@ func (e *Eval) callsOf(fn *code.Node, f *code.File) []code.Site {
 		return nil
 	}
 	var list []code.Site
-	for _, g := range e.Loader.Loaded() {
+	for _, g := range e.Loader.Mentioning(name, f.Name) {
 		for _, site := range g.Calls {
 			callee := site.Node.Kid(0)
 			last := ""

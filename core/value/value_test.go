@@ -66,7 +66,8 @@ func (f *files) Data(name string) *document.Node {
 	return d
 }
 
-func (f *files) Loaded() []*code.File { return f.order }
+func (f *files) Loaded() []*code.File                { return f.order }
+func (f *files) Mentioning(_, _ string) []*code.File { return f.order }
 
 // argument evaluates the first argument of the call probe(…) in a file.
 func argument(t *testing.T, texts map[string]string, main string) *value.Value {
