@@ -227,7 +227,7 @@ type File struct {
 
 	Used map[string]bool // property names that are read
 
-	Skimmed bool // only its imports and names were read
+	Skimmed bool // only its imports were read
 }
 
 // At is the place of a node.

@@ -99,14 +99,12 @@ var finder = sync.OnceValue(func() *automaton {
 	return m
 })
 
-// Skim reads only the imports of a file, and how often it uses each name. It
-// gives nil where an import stands under a condition or inside something, so
+// Skim reads only the imports of a file. It gives nil where an import stands under a condition or inside something, so
 // that the file must be read as a whole. The file it gives has no body, no
 // calls and no bindings.
 func Skim(lang Language, name string, src []byte, lines *place.Lines) *File {
-	f := &File{Name: name, Lang: lang, Src: src, Lines: lines, Skimmed: true,
-		Exports: map[string]*Binding{}, Funcs: map[*Node]*Scope{}, Inside: map[*Node]*Scope{}, Classes: map[string]*Node{}, Names: map[string]int{}, Used: map[string]bool{}}
-	f.Top = &Scope{Names: map[string][]*Binding{}, File: f}
+	f := &File{Name: name, Lang: lang, Src: src, Lines: lines, Skimmed: true, Top: &Scope{}}
+	f.Top.File = f
 	var toks []tok
 	switch lang {
 	case JavaScript, TypeScript, JSX:
@@ -118,11 +116,6 @@ func Skim(lang Language, name string, src []byte, lines *place.Lines) *File {
 	}
 	defer release(toks)
 	r := &reader{lang: lang, src: src, toks: toks}
-	for i := range toks {
-		if toks[i].kind == tName {
-			f.Names[toks[i].text]++
-		}
-	}
 	ok := false
 	if lang == Python {
 		ok = r.skimPython(f)

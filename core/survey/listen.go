@@ -1,6 +1,7 @@
 package survey
 
 import (
+	"bytes"
 	"strconv"
 	"strings"
 
@@ -140,10 +141,10 @@ func lookupListen(callee *value.Value) (shape, bool) {
 }
 
 // Listeners finds the calls that listen in the code that a start reaches.
-func Listeners(e *value.Eval, files []*code.File, process string, live map[string]int) []*fact.Listener {
+func Listeners(e *value.Eval, files []*code.File, process string, live func(string) bool) []*fact.Listener {
 	var list []*fact.Listener
 	for _, f := range files {
-		if f.Lang == code.Go {
+		if f.Lang == code.Go || f.Skimmed {
 			continue
 		}
 		for _, site := range f.Calls {
@@ -168,7 +169,7 @@ var candidates = func() map[string]bool {
 	return m
 }()
 
-func listener(e *value.Eval, f *code.File, site code.Site, live map[string]int) *fact.Listener {
+func listener(e *value.Eval, f *code.File, site code.Site, live func(string) bool) *fact.Listener {
 	callee := site.Node.Kid(0)
 	name := ""
 	if callee.Is(code.Name) || callee.Is(code.Member) {
@@ -321,7 +322,7 @@ func aliased(f *code.File, name string) bool {
 }
 
 // dead tells code in a function that nothing names: it is never called.
-func dead(s *code.Scope, f *code.File, live map[string]int) bool {
+func dead(s *code.Scope, f *code.File, live func(string) bool) bool {
 	for x := s; x != nil; x = x.Parent {
 		if x.Func == nil || x.Class != nil || x.Func.Name == "" || x.Parent == nil || x.Parent.Func != nil {
 			continue
@@ -329,34 +330,45 @@ func dead(s *code.Scope, f *code.File, live map[string]int) bool {
 		if len(x.Func.Kids) > 2 { // decorated: the framework calls it
 			continue
 		}
-		if live[x.Func.Name] == 0 {
+		if !live(x.Func.Name) {
 			return true
 		}
 	}
 	return false
 }
 
-// Live counts how often each name is used in the files of a program.
-func Live(files []*code.File) map[string]int {
-	live := map[string]int{}
-	for _, f := range files {
-		for n, c := range f.Names {
-			live[n] += c
+// Live tells names that the files of a program use. Files that were only
+// skimmed are asked by their bytes: a name that stands there may be a use.
+func Live(files []*code.File) func(name string) bool {
+	known := map[string]bool{}
+	return func(name string) bool {
+		if alive, ok := known[name]; ok {
+			return alive
 		}
-		for n := range f.Used {
-			live[n]++
-		}
-		if f.Lang != code.Python {
-			for n, b := range f.Exports {
-				if n == "default" || n == "=" {
-					if b.Func != nil && b.Func.Name != "" {
-						live[b.Func.Name]++
-					}
-				}
+		for _, f := range files {
+			if uses(f, name) {
+				known[name] = true
+				return true
 			}
 		}
+		known[name] = false
+		return false
 	}
-	return live
+}
+
+func uses(f *code.File, name string) bool {
+	if f.Skimmed {
+		return bytes.Contains(f.Src, []byte(name))
+	}
+	if f.Names[name] > 0 || f.Used[name] {
+		return true
+	}
+	for _, n := range []string{"default", "="} {
+		if b := f.Exports[n]; b != nil && f.Lang != code.Python && b.Func != nil && b.Func.Name == name {
+			return true
+		}
+	}
+	return false
 }
 
 // ServerListeners gives the listeners of a program that listens by itself:

@@ -20,7 +20,7 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 	var list []fact.Variable
 	seen := map[string]bool{}
 	for _, f := range files {
-		if !mentionsEnvironment(f.Src) {
+		if f.Skimmed || !mentionsEnvironment(f.Src) {
 			continue
 		}
 		scopes := scopesOf(f)
@@ -320,7 +320,7 @@ func Secrets(e *value.Eval, files []*code.File) []fact.Secret {
 		}
 	}
 	for _, f := range files {
-		if f.Lang == code.Go {
+		if f.Lang == code.Go || f.Skimmed {
 			continue
 		}
 		local := workOnly(f)

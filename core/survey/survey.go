@@ -209,7 +209,7 @@ func (p *Program) Mentioning(name, file string) []*code.File {
 		if p.files[f.Name] != nil {
 			continue
 		}
-		wanted := f.Names[name] > 0
+		wanted := uses(f, name)
 		for _, imp := range f.Imports {
 			if to, ok := p.m.Resolve(f, imp.Node.Name, ""); ok && to == file {
 				wanted = true
