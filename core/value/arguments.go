@@ -11,7 +11,7 @@ import (
 // set it: os.environ["X"] = …, os.environ.setdefault("X", …), process.env.X = ….
 func (e *Eval) assigned(v *Value) *Value {
 	key := "env=" + v.Text
-	if e.active[key] {
+	if e.busy(key) {
 		return v
 	}
 	e.active[key] = true

@@ -106,7 +106,7 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 	if callee == nil {
 		return unknown("an unread call", at)
 	}
-	if e.active[n] {
+	if e.busy(n) {
 		return unknown("a call that leads back to itself", at)
 	}
 	e.active[n] = true
@@ -326,7 +326,7 @@ func (e *Eval) method(n, callee *code.Node, s *code.Scope, c *context) *Value {
 func (e *Eval) invoke(fn *Value, args []*Value, keys map[string]*Value, up *context) *Value {
 	r := fn.ref
 	inner := r.file.Funcs[r.node]
-	if inner == nil || e.active[r.node] {
+	if inner == nil || e.busy(r.node) {
 		return unknown("what "+fn.Text+" returns", fn.At)
 	}
 	e.active[r.node] = true

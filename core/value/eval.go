@@ -38,7 +38,14 @@ type Eval struct {
 	depth  int
 	steps  int
 	active map[any]bool
-	cache  map[*code.Node]*Value
+	cut    int // how often something was cut short: by a circle, by a limit
+	cache  map[spot]*Value
+
+	callers map[*code.Node][]code.Site // the calls of a function
+	byName  map[string][]code.Site     // calls by the name of what is called
+	byFile  map[string][]code.Site     // and by the file that it is imported from
+	indexed int                        // how many of the loaded files are in these
+	total   int                        // expressions evaluated so far
 
 	sets    map[string][]code.Site // what may set a variable, by its name
 	scanned int                    // how many of the loaded files are in sets
@@ -46,7 +53,8 @@ type Eval struct {
 
 // New makes an evaluator.
 func New(l Loader, main string) *Eval {
-	return &Eval{Loader: l, Main: main, active: map[any]bool{}, cache: map[*code.Node]*Value{}, sets: map[string][]code.Site{}}
+	return &Eval{Loader: l, Main: main, active: map[any]bool{}, cache: map[spot]*Value{}, sets: map[string][]code.Site{},
+		callers: map[*code.Node][]code.Site{}, byName: map[string][]code.Site{}, byFile: map[string][]code.Site{}}
 }
 
 // ref is the code behind a function, class or object.
@@ -70,8 +78,9 @@ type context struct {
 }
 
 const (
-	maxEval  = 120    // how deep one expression leads to others
-	maxExprs = 50_000 // how many expressions one leads to in all
+	maxEval  = 120       // how deep one expression leads to others
+	maxExprs = 20_000    // how many expressions one leads to in all
+	maxTotal = 1_500_000 // how many a program may take
 )
 
 // Expr says what an expression comes to in its scope.
@@ -85,18 +94,57 @@ func (e *Eval) Name(f *code.File, name string) *Value {
 	return nil
 }
 
+// spot is an expression in a scope.
+type spot struct {
+	n *code.Node
+	s *code.Scope
+}
+
+// busy reports whether something is being worked out already: whoever asks
+// for it then goes in a circle, and what comes of that is not kept.
+func (e *Eval) busy(key any) bool {
+	if e.active[key] {
+		e.cut++
+		return true
+	}
+	return false
+}
+
+// expr evaluates an expression. Outside of calls its value is always the same
+// and is kept, unless something on the way was cut short.
 func (e *Eval) expr(n *code.Node, s *code.Scope, c *context) *Value {
 	if n == nil {
 		return &Value{Kind: Undef}
 	}
+	keep := false
+	switch n.Kind {
+	case code.Name, code.Call, code.New, code.Member, code.Index, code.Object, code.Cond, code.Binary:
+		keep = c == nil
+	}
+	if keep {
+		if v, ok := e.cache[spot{n, s}]; ok {
+			return v
+		}
+	}
 	if e.depth == 0 {
 		e.steps = 0
 	}
-	if e.steps++; e.depth > maxEval || e.steps > maxExprs {
+	e.total++
+	if e.steps++; e.depth > maxEval || e.steps > maxExprs || e.total > maxTotal {
+		e.cut++
 		return unknown("nested too deep", place.Span{})
 	}
 	e.depth++
-	defer func() { e.depth-- }()
+	before, loaded := e.cut, len(e.Loader.Loaded())
+	v := e.evaluate(n, s, c)
+	e.depth--
+	if keep && e.cut == before && len(e.Loader.Loaded()) == loaded {
+		e.cache[spot{n, s}] = v
+	}
+	return v
+}
+
+func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 	f := s.File
 	py := f.Lang == code.Python
 	at := func() place.Span { return f.At(n) }
@@ -403,7 +451,7 @@ func contextOf(c *context, s *code.Scope) *context {
 func (e *Eval) starred(f *code.File, name string) *Value {
 	for i := len(f.Stars) - 1; i >= 0; i-- {
 		path, ok := e.Loader.Resolve(f, f.Stars[i].Name, "")
-		if !ok || e.active[path+"*"+name] {
+		if !ok || e.busy(path+"*"+name) {
 			continue
 		}
 		g := e.Loader.File(path)
@@ -429,7 +477,7 @@ func (e *Eval) bindings(bs []*code.Binding, s *code.Scope, c *context, use int32
 		if use > 0 && b.Off > use && b.Kind != "func" && b.Kind != "class" && b.Kind != "import" {
 			continue
 		}
-		if e.active[b] {
+		if e.busy(b) {
 			if v == nil {
 				v = unknown(b.Name+" is made from itself", place.Span{})
 			}
@@ -640,50 +688,88 @@ func (e *Eval) callsOf(fn *code.Node, f *code.File) []code.Site {
 	if name == "" {
 		return nil
 	}
+	e.Loader.Mentioning(name, f.Name)
+	if list, ok := e.callers[fn]; ok && e.indexed == len(e.Loader.Loaded()) {
+		return list
+	}
+	before := e.cut
 	var list []code.Site
-	for _, g := range e.Loader.Mentioning(name, f.Name) {
+	for _, site := range e.sites(name, f.Name) {
+		if e.busy(site.Node) {
+			continue
+		}
+		e.active[site.Node] = true
+		v := e.expr(site.Node.Kid(0), site.Scope, nil)
+		delete(e.active, site.Node)
+		if v.ref != nil && (v.ref.node == fn || v.Kind == Class && holds(v.ref.node, fn)) {
+			list = append(list, site)
+		}
+	}
+	if e.cut == before {
+		e.callers[fn] = list
+	}
+	return list
+}
+
+// sites lists the calls that may be of a function: those by its name, and
+// those by a name under which a file imports the function's file.
+func (e *Eval) sites(name, file string) []code.Site {
+	files := e.Loader.Loaded()
+	for ; e.indexed < len(files); e.indexed++ {
+		g := files[e.indexed]
+		targets := map[string]string{}
 		for _, site := range g.Calls {
 			callee := site.Node.Kid(0)
-			last := ""
-			switch {
-			case callee.Is(code.Name), callee.Is(code.Member):
-				last = callee.Name
-			}
-			if last == "" {
+			if !callee.Is(code.Name) && !callee.Is(code.Member) {
 				continue
 			}
-			if last != name && g == f {
+			e.byName[callee.Name] = append(e.byName[callee.Name], site)
+			if !callee.Is(code.Name) {
 				continue
 			}
-			if last != name && !importsAs(g, last) {
-				continue
+			to, ok := targets[callee.Name]
+			if !ok {
+				to = e.importedFrom(g, callee.Name)
+				targets[callee.Name] = to
 			}
-			if e.active[site.Node] {
-				continue
+			if to != "" {
+				e.byFile[to] = append(e.byFile[to], site)
 			}
-			e.active[site.Node] = true
-			v := e.expr(callee, site.Scope, nil)
-			delete(e.active, site.Node)
-			if v.ref != nil && (v.ref.node == fn || v.Kind == Class && holds(v.ref.node, fn)) {
-				list = append(list, site)
-			}
+		}
+	}
+	list := e.byName[name]
+	for _, site := range e.byFile[file] {
+		if site.Node.Kid(0).Name != name {
+			list = append(list[:len(list):len(list)], site)
 		}
 	}
 	return list
 }
 
+// importedFrom gives the file that a name at the top of a file is imported
+// from; empty for any other name.
+func (e *Eval) importedFrom(f *code.File, name string) string {
+	for _, b := range f.Top.Names[name] {
+		module := ""
+		switch {
+		case b.Kind == "import" && b.Import != nil:
+			module = b.Import.Name
+		case b.Value.Is(code.Call) && b.Value.Kid(0).Is(code.Name) && b.Value.Kids[0].Name == "require" && b.Value.Kid(1).Is(code.String):
+			module = b.Value.Kids[1].Name
+		}
+		if module == "" {
+			continue
+		}
+		if to, ok := e.Loader.Resolve(f, module, ""); ok {
+			return to
+		}
+	}
+	return ""
+}
+
 func holds(class, fn *code.Node) bool {
 	for _, m := range class.Kid(1).Kids {
 		if m == fn {
-			return true
-		}
-	}
-	return false
-}
-
-func importsAs(f *code.File, name string) bool {
-	for _, b := range f.Top.Names[name] {
-		if b.Kind == "import" || b.Value.Is(code.Call) {
 			return true
 		}
 	}
@@ -743,7 +829,7 @@ func joinModule(module, name string) string {
 // fromModule gives what a module of the tree exports under a name.
 func (e *Eval) fromModule(path, name string, py bool) *Value {
 	key := path + "#" + name
-	if e.active[key] {
+	if e.busy(key) {
 		return nil
 	}
 	e.active[key] = true
@@ -780,7 +866,7 @@ func (e *Eval) member(f *code.File, name string, c *context) *Value {
 	}
 	if b, ok := f.Exports["="]; ok {
 		v := e.exported(f, b)
-		if name == "default" || name == "=" {
+		if v == nil || name == "default" || name == "=" {
 			return v
 		}
 		return e.key(v, name, f.Top, nil, v.At)
@@ -829,7 +915,7 @@ func (e *Eval) grown(f *code.File, name string, v *Value) *Value {
 }
 
 func (e *Eval) exported(f *code.File, b *code.Binding) *Value {
-	if e.active[b] {
+	if e.busy(b) {
 		return nil
 	}
 	if bs := f.Top.Names[b.Name]; len(bs) > 0 && b.Kind != "import" && bs[len(bs)-1] == b {
@@ -1046,7 +1132,7 @@ func (e *Eval) setOn(base *Value, name string) *Value {
 	}
 	f := base.ref.file
 	for _, site := range f.Sets {
-		if site.Node.Is(code.Member) && site.Node.Name == name && site.Node.Kid(0).Is(code.Name) && site.Node.Kids[0].Name == base.Text && !e.active[site.Node] {
+		if site.Node.Is(code.Member) && site.Node.Name == name && site.Node.Kid(0).Is(code.Name) && site.Node.Kids[0].Name == base.Text && !e.busy(site.Node) {
 			e.active[site.Node] = true
 			defer delete(e.active, site.Node)
 			return e.expr(site.Value, site.Scope, nil)

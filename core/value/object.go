@@ -14,7 +14,7 @@ func (e *Eval) attribute(base *Value, name string, c *context) *Value {
 		return nil
 	}
 	key := [2]any{r.node, name}
-	if e.active[key] {
+	if e.busy(key) {
 		return nil
 	}
 	e.active[key] = true

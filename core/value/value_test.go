@@ -277,6 +277,7 @@ func TestAcrossFiles(t *testing.T) {
 		"a class in another file":            {map[string]string{"a.js": "const Config = require('./config'); probe(new Config('x').port)", "config.js": "class Config { constructor(n) { this.name = n; this.port = 9 } }\nmodule.exports = Config"}, "a.js", "", "9"},
 		"a circle":                           {map[string]string{"a.js": "const b = require('./b'); exports.n = 1; probe(b.m)", "b.js": "const a = require('./a'); exports.m = a.n + 1"}, "a.js", "", "2"},
 		"a circle that never ends":           {map[string]string{"a.js": "import { x } from './b'; export { x }; probe(x)", "b.js": "export { x } from './a'"}, "a.js", "", "unknown"},
+		"module.exports in a circle":         {map[string]string{"a.js": "const b = require('./b'); module.exports = b.make; probe(b.port)", "b.js": "const a = require('./a'); module.exports = Object.assign({ port: a.port || 4 }, a)"}, "a.js", "", "unknown"},
 		"from import":                        {map[string]string{"a.py": "from conf import PORT\nprobe(PORT)", "conf.py": "import os\nPORT = int(os.environ.get('PORT', 10))"}, "a.py", "PORT=11", "11"},
 		"import as":                          {map[string]string{"a.py": "import conf as c\nprobe(c.PORT)", "conf.py": "PORT = 12"}, "a.py", "", "12"},
 		"a star":                             {map[string]string{"a.py": "from base import *\nHOST = 'x'\nprobe(PORT)", "base.py": "PORT = 13\nHOST = 'y'"}, "a.py", "", "13"},
