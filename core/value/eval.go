@@ -78,9 +78,9 @@ type context struct {
 }
 
 const (
-	maxEval  = 120       // how deep one expression leads to others
-	maxExprs = 20_000    // how many expressions one leads to in all
-	maxTotal = 1_500_000 // how many a program may take
+	maxEval  = 120     // how deep one expression leads to others
+	maxExprs = 5_000   // how many expressions one leads to in all
+	maxTotal = 400_000 // how many a program may take
 )
 
 // Expr says what an expression comes to in its scope.
