@@ -173,6 +173,12 @@ func simple(words []Word, c Context, env []Assign, steps []value.Step, exec bool
 		f.Reason = name + " starts several programs"
 		return f
 	}
+	if handsOver[name] && len(words) > 1 {
+		// The script of a base image, which is not in the tree.
+		if p, ok := c.locate(w.Text); !ok || !c.Tree.Has(p) {
+			return simple(words[1:], c, env, steps, exec, depth+1)
+		}
+	}
 	if shells[name] {
 		return shell(words, c, env, steps, depth)
 	}

@@ -118,6 +118,10 @@ func cutInterpreter(name string) (string, bool) {
 // shells read a script or, with -c, a command.
 var shells = map[string]bool{"sh": true, "bash": true, "dash": true, "zsh": true, "ash": true, "ksh": true}
 
+// handsOver are scripts of official base images that end by running what they
+// are given (docker-library: node, python and others).
+var handsOver = map[string]bool{"docker-entrypoint.sh": true}
+
 // wrappers run the command that follows them, after their own flags. The
 // value is the flags that take a value.
 var wrappers = map[string]string{

@@ -118,7 +118,7 @@ func imports(t *source.Tree, name string) bool {
 			return true
 		}
 	}
-	return strings.Contains(s, "HTTPServer(") || strings.Contains(s, "make_server(") || strings.Contains(s, "serve_forever") || strings.Contains(s, "def application(environ")
+	return strings.Contains(s, "HTTPServer(") || strings.Contains(s, "make_server(") || strings.Contains(s, "serve_forever") || strings.Contains(s, "(environ, start_response)") || strings.Contains(s, "(scope, receive, send)")
 }
 
 // deepWeb looks for the web application in the packages next to a manifest.
