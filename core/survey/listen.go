@@ -22,6 +22,7 @@ type shape struct {
 	keyHost    string
 	dev        bool
 	bind       string // a keyword that holds a whole address
+	config     int    // the place, from 1, of an argument whose attribute bind holds one
 }
 
 var none = shape{port: -1, host: -1, options: -1, pair: -1}
@@ -94,6 +95,8 @@ var listening = map[string]shape{
 	"uvicorn.Config":                                  keywords("uvicorn.run", 2, 1, false),
 	"waitress.serve":                                  {server: "waitress.serve", port: -1, host: -1, options: -1, pair: -1, keyPort: "port", keyHost: "host", bind: "listen"},
 	"aiohttp.web.run_app":                             keywords("aiohttp", -1, -1, false),
+	"aiohttp.web.TCPSite":                             keywords("aiohttp", 2, 1, false),
+	"hypercorn.asyncio.serve":                         {server: "hypercorn", port: -1, host: -1, options: -1, pair: -1, config: 2},
 	"bottle.run":                                      keywords("bottle", -1, -1, false),
 	"bottle.Bottle() run":                             keywords("bottle", -1, -1, false),
 	"sanic.Sanic() run":                               keywords("sanic", 1, 0, false),
@@ -179,6 +182,11 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 		return nil
 	}
 	v := e.Callee(site)
+	if v.Kind == value.Class { // a class of the tree that comes from a server
+		if b := e.Base(v); b != nil {
+			v = b
+		}
+	}
 	s, ok := lookupListen(v)
 	if !ok {
 		// An object that could not be followed, with the method and the name
@@ -205,6 +213,9 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 	if s.server == "node" && s.options == 0 && len(args) == 0 {
 		l.Port = value.Text("", l.At)
 		l.Port.Kind = value.Undef
+	}
+	if s.config > 0 && s.config <= len(site.Node.Args()) {
+		l.Bind = boundTo(e, f, site.Node.Args()[s.config-1])
 	}
 	if s.pair >= 0 && s.pair < len(args) {
 		if p := args[s.pair]; p.Kind == value.List && len(p.Kids) == 2 {
@@ -294,6 +305,20 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 	return l
 }
 
+// boundTo finds config.bind = … for the object that is given to a server.
+func boundTo(e *value.Eval, f *code.File, config *code.Node) *value.Value {
+	var v *value.Value
+	for _, set := range f.Sets {
+		if set.Node.Is(code.Member) && set.Node.Name == "bind" && set.Node.Kid(0).Is(code.Name) && config.Is(code.Name) && set.Node.Kids[0].Name == config.Name {
+			v = e.Expr(set.Value, set.Scope)
+		}
+	}
+	if v != nil && v.Kind == value.List && len(v.Kids) > 0 {
+		return v.Kids[0]
+	}
+	return v
+}
+
 // portLike tells what can be a port from objects, servers and options.
 func portLike(v *value.Value) bool {
 	switch v.Kind {
@@ -313,6 +338,13 @@ func placeOf(v *value.Value, def place.Span) place.Span {
 // aliased tells a name under which something is imported or bound, so that
 // `from uvicorn import run as serve` is seen.
 func aliased(f *code.File, name string) bool {
+	if cls := f.Classes[name]; cls != nil {
+		for _, b := range cls.Kid(0).Kids {
+			if (b.Is(code.Name) || b.Is(code.Member)) && candidates[b.Name] {
+				return true
+			}
+		}
+	}
 	for _, b := range f.Top.Names[name] {
 		if b.Kind == "import" && b.Name2 != nil && b.Name2.Name != name && candidates[b.Name2.Name] {
 			return true

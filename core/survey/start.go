@@ -69,6 +69,7 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 		}
 	}
 	st.Program = value.New(prog, main)
+	st.Program.Dir = st.Final.Dir
 	if target, ok := st.Final.Target(); ok && main != "" {
 		past := false
 		for _, w := range st.Final.Free() {
@@ -158,6 +159,13 @@ func (s *Starter) bind(st *fact.Start, b Beginning) {
 	for _, l := range st.Listeners {
 		for _, p := range []**value.Value{&l.Host, &l.Port, &l.Bind} {
 			*p = (*p).Substitute(set).Fallbacks(b.EnvValues)
+		}
+		// A variable of the server's own that the command sets from another.
+		if v := set[fact.Servers[l.Server].PortEnv]; v != nil && l.Port == nil && l.Bind == nil {
+			l.Port, l.PortAt = v, v.At
+		}
+		if v := set[fact.Servers[l.Server].HostEnv]; v != nil && l.Host == nil && l.Bind == nil {
+			l.Host, l.HostAt = v, v.At
 		}
 	}
 }

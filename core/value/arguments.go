@@ -1,9 +1,11 @@
 package value
 
 import (
+	"path"
 	"strings"
 
 	"ubique/core/code"
+	"ubique/core/document"
 	"ubique/core/place"
 )
 
@@ -247,3 +249,83 @@ func joined(parts []*Value, at place.Span) *Value {
 
 // offset is the byte at which a place of the file begins.
 func offset(f *code.File, at place.Span) int32 { return int32(f.Lines.Offset(at.Line, at.Col)) }
+
+// argumentCount is the length of the argument list: the program, and each
+// argument that a shell leaves there.
+func (e *Eval) argumentCount(at place.Span) *Value {
+	v := number(1, at)
+	for _, a := range e.Args {
+		one := number(1, at)
+		if a.Kind != Str {
+			one = &Value{Kind: Cond, Kids: []*Value{a, number(1, at), number(0, at)}, At: at}
+		}
+		v = op("+", true, at, v, one)
+	}
+	return v
+}
+
+// opened gives the data file that open("x.json") or readFileSync("x.json")
+// opens, seen from the folder that the program runs in; nil for all else.
+func (e *Eval) opened(v *Value) *document.Node {
+	if v.Kind != External || len(v.Kids) == 0 || v.Kids[0].Kind != Str {
+		return nil
+	}
+	switch v.Text {
+	case "open()", "fs.readFileSync()", "io.open()":
+	default:
+		return nil
+	}
+	return e.Loader.Data(path.Join(e.Dir, v.Kids[0].Text))
+}
+
+// commandOption gives a parameter of a function that a decorator makes a
+// command of: from the arguments, the variable of the option, its default
+// (documentation of click 8, "Options"). Functions with other decorators get
+// their parameters from whoever calls them.
+func (e *Eval) commandOption(b *code.Binding, s *code.Scope) *Value {
+	fn := b.Func
+	if s.File.Lang != code.Python || fn == nil || len(fn.Kids) < 3 || fn.Flag&code.Method != 0 {
+		return nil
+	}
+	for _, d := range fn.Kids[2:] {
+		if !d.Is(code.Call) {
+			continue
+		}
+		if kind := e.Expr(d.Kid(0), s.Parent).Text; kind != "click.option" && kind != "click.argument" {
+			continue
+		}
+		var flags []string
+		var def, kind, env *code.Node
+		for _, a := range d.Args() {
+			switch {
+			case a.Is(code.String):
+				flags = append(flags, a.Name)
+			case a.Is(code.Keyword) && a.Name == "default":
+				def = a.Kid(0)
+			case a.Is(code.Keyword) && a.Name == "type":
+				kind = a.Kid(0)
+			case a.Is(code.Keyword) && a.Name == "envvar":
+				env = a.Kid(0)
+			}
+		}
+		if destination(flags) != b.Name {
+			continue
+		}
+		v := &Value{Kind: Null, At: s.File.At(d)}
+		if def != nil {
+			v = e.Expr(def, s.Parent)
+		}
+		number := v.Kind == Num || kind != nil && e.Expr(kind, s.Parent).Text == "int"
+		if env.Is(code.String) { // an empty variable counts as not set
+			v = op("||", true, v.At, &Value{Kind: Env, Text: env.Name, Unset: ReadsNull, At: s.File.At(env)}, v)
+		}
+		if given := e.given(flags); given != nil {
+			v = given
+		}
+		if number {
+			v = op("int", true, v.At, v)
+		}
+		return v.with(Step{s.File.At(d), s.File.Text(d)})
+	}
+	return nil
+}

@@ -130,11 +130,30 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 		if r, ok := readers[cv.Text]; ok {
 			return e.read(r.unset, r.conv, args, keys, cv, s, at)
 		}
-		if name, ok := conversions[cv.Text]; ok && len(args) > 0 {
+		if len(args) > 0 && cv.Text == "len" && args[0].Kind == External && (args[0].Text == "sys.argv" || args[0].Text == "process.argv") {
+			return e.argumentCount(at)
+		}
+		if name, ok := conversions[cv.Text]; ok && len(args) > 0 && e.opened(args[0]) == nil {
 			return op(name, py, at, args[:min(2, len(args))]...)
 		}
 		switch cv.Text {
-		case "Object.freeze", "Object.assign", "structuredClone", "dict":
+		case "Object.assign":
+			o := &Value{Kind: Object, At: at}
+			for _, a := range args {
+				o.spread(a, py)
+			}
+			return o
+		case "max", "min", "Math.max", "Math.min":
+			if len(args) > 1 {
+				return op(strings.TrimPrefix(cv.Text, "Math."), py, at, args...)
+			}
+		case "json.load", "yaml.safe_load", "tomllib.load", "tomli.load", "JSON.parse":
+			if len(args) > 0 {
+				if d := e.opened(args[0]); d != nil {
+					return FromDocument(d).with(Step{at, "reads " + args[0].Kids[0].Text})
+				}
+			}
+		case "Object.freeze", "structuredClone", "dict":
 			if len(args) > 0 && args[0].Kind == Object {
 				return args[0]
 			}
@@ -310,6 +329,14 @@ func (e *Eval) method(n, callee *code.Node, s *code.Scope, c *context) *Value {
 		return base
 	case "then":
 		return unknown("the result of a promise", at)
+	case "find":
+		if args, _ := e.args(n, s, c); len(args) == 1 && args[0].Text == "Boolean" && base.Kind == List {
+			v := &Value{Kind: Undef, At: at}
+			for i := len(base.Kids) - 1; i >= 0; i-- {
+				v = op("||", py, at, base.Kids[i], v)
+			}
+			return v
+		}
 	case "includes":
 		args, _ := e.args(n, s, c)
 		if len(args) == 1 {

@@ -33,6 +33,7 @@ type Loader interface {
 type Eval struct {
 	Loader Loader
 	Main   string   // the file that is run as the program
+	Dir    string   // the folder it runs in
 	Args   []*Value // the arguments that the start command passes to it
 
 	depth  int
@@ -172,6 +173,11 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 	case code.Name:
 		return e.name(n, s, c)
 	case code.Member:
+		if b := f.Exports["="]; b != nil && n.Name == "exports" && n.Dotted() == "module.exports" {
+			if v := e.exported(f, b); v != nil {
+				return v
+			}
+		}
 		return e.property(n, e.expr(n.Kids[0], s, c), n.Name, s, c)
 	case code.Index:
 		return e.index(n, s, c)
@@ -190,9 +196,12 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 			return unknown("the class of an object", at())
 		}
 		if name == "not in" {
-			return op("!", py, at(), op("in", py, at(), e.expr(n.Kid(0), s, c), e.expr(n.Kid(1), s, c)))
+			return op("!", py, at(), e.evaluate(&code.Node{Kind: code.Binary, Name: "in", Kids: n.Kids, Off: n.Off, End: n.End}, s, c))
 		}
 		l, r := e.expr(n.Kid(0), s, c), e.expr(n.Kid(1), s, c)
+		if name == "in" && r.Kind == EnvMap && l.Kind == Str {
+			return op("isset", py, at(), &Value{Kind: Env, Text: l.Text, At: at()})
+		}
 		if name == "%" && py && l.Kind == Str {
 			args := []*Value{r}
 			if r.Kind == List {
@@ -373,7 +382,7 @@ func (e *Eval) unary(n *code.Node, s *code.Scope, c *context) *Value {
 // globals are names that a language has without an import.
 var globals = map[string]bool{"process": true, "Bun": true, "Deno": true, "globalThis": true, "global": true, "require": true, "module": true,
 	"console": true, "Number": true, "parseInt": true, "parseFloat": true, "String": true, "Boolean": true, "isNaN": true, "JSON": true, "Object": true, "Math": true,
-	"int": true, "str": true, "float": true, "bool": true, "len": true, "list": true, "getattr": true, "tuple": true, "set": true, "bytes": true, "__file__": true, "import": true}
+	"int": true, "str": true, "float": true, "bool": true, "len": true, "list": true, "getattr": true, "tuple": true, "set": true, "bytes": true, "dict": true, "open": true, "max": true, "min": true, "Array": true, "__file__": true, "import": true}
 
 func (e *Eval) name(n *code.Node, s *code.Scope, c *context) *Value {
 	f := s.File
@@ -428,6 +437,9 @@ func (e *Eval) lookup(name string, off int32, s *code.Scope, c *context) *Value 
 			use = 0 // a function runs after what surrounds it was set up
 		}
 		if v := e.bindings(bs, x, contextOf(c, x), use); v != nil {
+			if x == file.Top && file.Lang == code.Python {
+				return e.grown(file, name, v, use)
+			}
 			return v
 		}
 	}
@@ -573,13 +585,16 @@ func (e *Eval) binding(b *code.Binding, s *code.Scope, c *context) *Value {
 		v = &Value{Kind: Op, Text: "default", Kids: []*Value{v, e.expr(b.Default, s, c)}, At: f.At(b.Default)}
 		v.Text = "??"
 	}
-	end := b.Value.End
-	return v.with(Step{line(end), code.Squeeze(string(f.Src[b.Off:end]), 72)})
+	from, end := min(b.Off, b.Value.Off), b.Value.End // in `with x as y` the value stands first
+	return v.with(Step{f.Lines.Span(f.Name, int(from), int(end)), code.Squeeze(string(f.Src[from:end]), 72)})
 }
 
 // param gives what a parameter gets: from the call at hand, or from the only
 // calls there are.
 func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
+	if v := e.commandOption(b, s); v != nil {
+		return v
+	}
 	def := func() *Value {
 		if b.Value != nil {
 			return e.expr(b.Value, s, nil)
@@ -853,11 +868,11 @@ func (e *Eval) member(f *code.File, name string, c *context) *Value {
 	if f.Lang == code.Python || f.Lang == code.Go {
 		if bs := f.Top.Names[name]; len(bs) > 0 {
 			if v := e.bindings(bs, f.Top, nil, 0); v != nil {
-				return e.grown(f, name, v)
+				return e.grown(f, name, v, 0)
 			}
 		}
 		if v := e.starred(f, name); v != nil {
-			return e.grown(f, name, v)
+			return e.grown(f, name, v, 0)
 		}
 		return nil
 	}
@@ -886,24 +901,29 @@ func (e *Eval) member(f *code.File, name string, c *context) *Value {
 	return nil
 }
 
-// grown adds to a list at the top of a Python file what is put into it later,
-// with append, extend or insert.
-func (e *Eval) grown(f *code.File, name string, v *Value) *Value {
+// grown adds to a list or a dictionary at the top of a Python file what is put
+// into it later, and before the byte use where that is not 0: with append,
+// extend, insert, update or an assignment to an element.
+func (e *Eval) grown(f *code.File, name string, v *Value, use int32) *Value {
+	if v.Kind == Object {
+		return e.updated(f, name, v, use)
+	}
 	if v.Kind != List && v.Kind != Op && v.Kind != Cond {
 		return v
 	}
 	for _, site := range f.Calls {
 		fn, args := site.Node.Kid(0), site.Node.Args()
-		if !fn.Is(code.Member) || !fn.Kid(0).Is(code.Name) || fn.Kids[0].Name != name || site.Scope != f.Top || len(args) == 0 {
+		if !fn.Is(code.Member) || !fn.Kid(0).Is(code.Name) || fn.Kids[0].Name != name || site.Scope != f.Top || len(args) == 0 || use > 0 && site.Node.Off > use {
 			continue
 		}
-		more := e.Expr(args[len(args)-1], site.Scope)
-		switch fn.Name {
-		case "append", "insert":
-			more = &Value{Kind: List, Kids: []*Value{more}, At: more.At}
-		case "extend":
-		default:
+		if fn.Name != "append" && fn.Name != "insert" && fn.Name != "extend" || e.busy(site.Node) {
 			continue
+		}
+		e.active[site.Node] = true
+		more := e.Expr(args[len(args)-1], site.Scope)
+		delete(e.active, site.Node)
+		if fn.Name != "extend" {
+			more = &Value{Kind: List, Kids: []*Value{more}, At: more.At}
 		}
 		w := op("+", true, v.At, v, more)
 		for i := len(site.Guards) - 1; i >= 0; i-- {
@@ -912,6 +932,56 @@ func (e *Eval) grown(f *code.File, name string, v *Value) *Value {
 		v = w
 	}
 	return v
+}
+
+// updated is grown for a dictionary.
+func (e *Eval) updated(f *code.File, name string, v *Value, use int32) *Value {
+	type change struct {
+		off int32
+		obj *Value
+	}
+	var list []change
+	here := func(n *code.Node, s *code.Scope) bool {
+		return n.Kid(0).Is(code.Name) && n.Kids[0].Name == name && s == f.Top
+	}
+	for _, site := range f.Calls {
+		fn := site.Node.Kid(0)
+		if !fn.Is(code.Member) || fn.Name != "update" || !here(fn, site.Scope) || use > 0 && site.Node.Off > use || len(site.Guards) > 0 || e.busy(site.Node) {
+			continue
+		}
+		e.active[site.Node] = true
+		args, keys := e.args(site.Node, site.Scope, nil)
+		delete(e.active, site.Node)
+		o := &Value{Kind: Object, At: f.At(site.Node)}
+		for _, a := range args {
+			o.spread(a, true)
+		}
+		for _, a := range site.Node.Args() {
+			if a.Is(code.Keyword) && keys[a.Name] != nil {
+				o.Keys, o.Kids = append(o.Keys, a.Name), append(o.Kids, keys[a.Name])
+			}
+		}
+		list = append(list, change{site.Node.Off, o})
+	}
+	for _, site := range f.Sets {
+		n := site.Node
+		if !n.Is(code.Index) || !n.Kid(1).Is(code.String) || !here(n, site.Scope) || use > 0 && n.Off > use || len(site.Guards) > 0 || e.busy(n) {
+			continue
+		}
+		e.active[n] = true
+		list = append(list, change{n.Off, &Value{Kind: Object, Keys: []string{n.Kids[1].Name}, Kids: []*Value{e.Expr(site.Value, site.Scope)}}})
+		delete(e.active, n)
+	}
+	if len(list) == 0 {
+		return v
+	}
+	slices.SortFunc(list, func(a, b change) int { return int(a.off - b.off) })
+	out := *v
+	out.Keys, out.Kids = slices.Clone(v.Keys), slices.Clone(v.Kids)
+	for _, c := range list {
+		out.spread(c.obj, true)
+	}
+	return &out
 }
 
 func (e *Eval) exported(f *code.File, b *code.Binding) *Value {
@@ -982,6 +1052,9 @@ func (e *Eval) index(n *code.Node, s *code.Scope, c *context) *Value {
 			skip = 2
 		}
 		if i := int(k.Num) - skip; i >= 0 && i < len(e.Args) {
+			if a := e.Args[i]; a.Kind != Str { // without quotes an empty variable leaves no argument
+				return op("||", false, a.At, a, &Value{Kind: Undef})
+			}
 			return e.Args[i]
 		} else if i >= 0 {
 			return &Value{Kind: Undef, At: s.File.At(n)}
@@ -1038,6 +1111,9 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 	}
 	switch base.Kind {
 	case EnvMap:
+		if strings.HasPrefix(name, "npm_") {
+			return unknown(name+" is set by the package manager", at)
+		}
 		return keep(e.assigned(&Value{Kind: Env, Text: name, Unset: base.Unset, At: at}))
 	case Object:
 		if v := base.Get(name); v != nil {
@@ -1107,7 +1183,14 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 		}
 	case Undef, Null:
 		return &Value{Kind: Undef, At: at}
+	case Num, Bool:
+		if name == "value" && s.File.Lang == code.Python { // of a member of an Enum
+			return base
+		}
 	case List, Str:
+		if name == "value" && base.Kind == Str && s.File.Lang == code.Python {
+			return base
+		}
 		if name == "length" {
 			return op("length", false, at, base)
 		}

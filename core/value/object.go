@@ -31,7 +31,9 @@ func (e *Eval) attribute(base *Value, name string, c *context) *Value {
 	}
 	var v *Value
 	if bs := inside.Names[name]; len(bs) > 0 {
-		v = e.bindings(bs, inside, nil, 0)
+		if v = e.fieldDefault(bs[len(bs)-1], inside); v == nil {
+			v = e.bindings(bs, inside, nil, 0)
+		}
 	}
 	if v == nil || v.Kind == Undef {
 		for _, site := range r.file.Sets {
@@ -128,6 +130,51 @@ func field(base *Value, name string, inside *code.Scope) *Value {
 			return nil
 		}
 		i++
+	}
+	return nil
+}
+
+// fieldDefault reads x: T = field(default=…) and field(default_factory=…) of a
+// data class; nil for any other field.
+func (e *Eval) fieldDefault(b *code.Binding, inside *code.Scope) *Value {
+	if !b.Value.Is(code.Call) || e.expr(b.Value.Kid(0), inside, nil).Text != "dataclasses.field" {
+		return nil
+	}
+	for _, a := range b.Value.Args() {
+		if !a.Is(code.Keyword) {
+			continue
+		}
+		v := e.expr(a.Kid(0), inside, nil)
+		switch a.Name {
+		case "default":
+			return v
+		case "default_factory":
+			if v.Kind == Func {
+				return e.invoke(v, nil, nil, nil)
+			}
+		}
+	}
+	return nil
+}
+
+// Base gives the class from outside that a class of the tree comes from; nil
+// where there is none.
+func (e *Eval) Base(v *Value) *Value {
+	for depth := 0; v != nil && v.Kind == Class && v.ref != nil && depth < 6; depth++ {
+		var next *Value
+		for _, b := range v.ref.node.Kid(0).Kids {
+			if b.Is(code.Keyword) {
+				continue
+			}
+			bv := e.expr(b, v.ref.scope, nil)
+			if bv.Kind == External {
+				return bv
+			}
+			if bv.Kind == Class && next == nil {
+				next = bv
+			}
+		}
+		v = next
 	}
 	return nil
 }

@@ -246,6 +246,23 @@ func (u *evaluation) operate(v *Value, depth int) Outcome {
 			}
 		}
 		return arg(0)
+	case "isset":
+		if k := v.Kids[0]; k.Kind == Env {
+			if _, ok := env.Lookup(k.Text, k.Fold); ok || !env.Open {
+				return truth(ok)
+			}
+		}
+		return dontKnow("whether a variable is set")
+	case "max", "min":
+		best := arg(0)
+		for i := 1; i < len(v.Kids); i++ {
+			if o := arg(i); best.Known() && o.Known() && (toNumber(o) > toNumber(best)) == (v.Text == "max") {
+				best = o
+			} else if !o.Known() {
+				best = o
+			}
+		}
+		return best
 	case "catch":
 		a := arg(0)
 		if a.Raise {
@@ -501,10 +518,13 @@ var operators = map[string]operator{
 		return truth(a.Kind == Str && b.Kind == Str && strings.HasPrefix(a.Text, b.Text))
 	},
 	"length": func(a, _ Outcome, _ bool) Outcome {
-		if a.Kind == List {
+		switch a.Kind {
+		case List:
 			return num(float64(len(a.List)))
+		case Str:
+			return num(float64(len([]rune(a.Text))))
 		}
-		return num(float64(len([]rune(a.Text))))
+		return dontKnow("how many there are")
 	},
 	"split": func(a, b Outcome, py bool) Outcome {
 		if a.nothing() {
