@@ -142,6 +142,7 @@ func snippet(p *printer, v View, text string, at place.Span, secret bool) {
 	if start > room-20 {
 		cut := start - 20
 		runes, start, end, before = runes[cut:], start-cut, end-cut, "…"
+		room--
 	}
 	if len(runes) > room {
 		runes = append(runes[:room:room], '…')

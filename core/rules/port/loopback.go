@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"ubique/core/rules"
+	"ubique/core/value"
 )
 
 var loopback = &rules.Rule{
@@ -28,6 +29,9 @@ var loopback = &rules.Rule{
 			default:
 				f.Message = "listens on loopback only; this host reaches the component from another machine"
 				if l.Host != nil {
+					if made := l.Host.Made(on.Ported); made.Kind == value.Str && made.At.Line > 0 {
+						f.Where = made.At // where the address is written
+					}
 					f.Trail = trail(l, l.Host)
 				} else {
 					f.Trail = trail(l, l.Bind)
