@@ -290,3 +290,42 @@ exports.lookUp = async () => (await fetch("http://registry.hill.example/port")).
 		})
 	}
 }
+
+func TestWhatAnImageSetsIsAFallback(t *testing.T) {
+	t.Parallel()
+	tree := flaskManifest + flaskApp + `
+-- Dockerfile --
+FROM python:3.13-slim
+ENV PORT=8080 HOST=0.0.0.0
+WORKDIR /srv
+COPY . .
+RUN pip install -r requirements.txt
+EXPOSE 8080
+CMD exec gunicorn --bind $HOST:$PORT app:app
+`
+	for with, want := range map[string]string{"": "any 8080", "PORT=5123": "any 5123", "PORT=5123 HOST=127.0.0.1": "loopback 5123"} {
+		env := map[string]string{}
+		for _, f := range strings.Fields(with) {
+			k, v, _ := strings.Cut(f, "=")
+			env[k] = v
+		}
+		r := run(t, plant(t, tree), env)
+		for _, s := range r.Components[0].Starts {
+			if s.Source == "container" && say(*s.Listeners[0].View.Under) != want {
+				t.Errorf("under %q the container is %s, not %s", with, say(*s.Listeners[0].View.Under), want)
+			}
+		}
+	}
+}
+
+func TestWhatTheCommandSetsCounts(t *testing.T) {
+	t.Parallel()
+	r := run(t, plant(t, nodeManifest+"-- Procfile --\nweb: PORT=4000 node server.js\n"+server), map[string]string{"PORT": "5123"})
+	if got := say(*r.Components[0].Starts[0].Listeners[0].View.Under); got != "any 4000" {
+		t.Errorf("the command sets the port itself, and it %s", got)
+	}
+	r = run(t, plant(t, flaskManifest+flaskApp+"-- Procfile --\nweb: FLASK_RUN_PORT=$PORT FLASK_RUN_HOST=0.0.0.0 flask run\n"), map[string]string{"PORT": "5123"})
+	if got := say(*r.Components[0].Starts[0].Listeners[0].View.Under); got != "any 5123" {
+		t.Errorf("the server's own variable is set from another, and it %s", got)
+	}
+}
