@@ -204,7 +204,7 @@ func Shown(name string, v *value.Value) string {
 var secretWords = map[string]bool{
 	"secret": true, "password": true, "passwd": true, "passphrase": true, "secretkey": true, "apikey": true, "privatekey": true, "accesskey": true,
 	"authtoken": true, "accesstoken": true, "apitoken": true, "bottoken": true, "refreshtoken": true, "clientsecret": true, "signingkey": true, "encryptionkey": true,
-	"jwtsecret": true, "sessionsecret": true, "cookiesecret": true, "masterkey": true, "sharedsecret": true, "appsecret": true, "dbpassword": true, "jwtkey": true, "hmackey": true, "sessionkey": true, "cookiekey": true, "pwd": false,
+	"jwtsecret": true, "sessionsecret": true, "cookiesecret": true, "masterkey": true, "sharedsecret": true, "appsecret": true, "dbpassword": true, "jwtkey": true, "hmackey": true, "pwd": false,
 }
 
 // SecretName tells names that hold a secret by their last words: SECRET_KEY,

@@ -48,6 +48,8 @@ type Eval struct {
 	indexed int                        // how many of the loaded files are in these
 	total   int                        // expressions evaluated so far
 
+	changed map[*code.File]map[string][]code.Site // what changes objects, by their names
+
 	sets    map[string][]code.Site // what may set a variable, by its name
 	scanned int                    // how many of the loaded files are in sets
 }
@@ -55,7 +57,7 @@ type Eval struct {
 // New makes an evaluator.
 func New(l Loader, main string) *Eval {
 	return &Eval{Loader: l, Main: main, active: map[any]bool{}, cache: map[spot]*Value{}, sets: map[string][]code.Site{},
-		callers: map[*code.Node][]code.Site{}, byName: map[string][]code.Site{}, byFile: map[string][]code.Site{}}
+		callers: map[*code.Node][]code.Site{}, changed: map[*code.File]map[string][]code.Site{}, byName: map[string][]code.Site{}, byFile: map[string][]code.Site{}}
 }
 
 // ref is the code behind a function, class or object.
@@ -437,7 +439,10 @@ func (e *Eval) lookup(name string, off int32, s *code.Scope, c *context) *Value 
 			use = 0 // a function runs after what surrounds it was set up
 		}
 		if v := e.bindings(bs, x, contextOf(c, x), use); v != nil {
-			if x == file.Top && file.Lang == code.Python {
+			switch {
+			case v.Kind == Object:
+				return e.changedBy(x, name, v, s, use, c)
+			case x == file.Top && file.Lang == code.Python:
 				return e.grown(file, name, v, use)
 			}
 			return v
@@ -906,7 +911,7 @@ func (e *Eval) member(f *code.File, name string, c *context) *Value {
 // extend, insert, update or an assignment to an element.
 func (e *Eval) grown(f *code.File, name string, v *Value, use int32) *Value {
 	if v.Kind == Object {
-		return e.updated(f, name, v, use)
+		return e.changedBy(f.Top, name, v, f.Top, use, nil)
 	}
 	if v.Kind != List && v.Kind != Op && v.Kind != Cond {
 		return v
@@ -934,54 +939,109 @@ func (e *Eval) grown(f *code.File, name string, v *Value, use int32) *Value {
 	return v
 }
 
-// updated is grown for a dictionary.
-func (e *Eval) updated(f *code.File, name string, v *Value, use int32) *Value {
-	type change struct {
-		off int32
-		obj *Value
+// changes lists the places of a file that change an object by its name:
+// x.key = …, x["key"] = …, Object.assign(x, …), x.update(…).
+func (e *Eval) changes(f *code.File) map[string][]code.Site {
+	if m, ok := e.changed[f]; ok {
+		return m
 	}
-	var list []change
-	here := func(n *code.Node, s *code.Scope) bool {
-		return n.Kid(0).Is(code.Name) && n.Kids[0].Name == name && s == f.Top
+	m := map[string][]code.Site{}
+	for _, site := range f.Sets {
+		if base := site.Node.Kid(0); base.Is(code.Name) {
+			m[base.Name] = append(m[base.Name], site)
+		}
 	}
 	for _, site := range f.Calls {
 		fn := site.Node.Kid(0)
-		if !fn.Is(code.Member) || fn.Name != "update" || !here(fn, site.Scope) || use > 0 && site.Node.Off > use || len(site.Guards) > 0 || e.busy(site.Node) {
+		switch {
+		case !fn.Is(code.Member):
+		case f.Lang == code.Python && fn.Name == "update" && fn.Kid(0).Is(code.Name):
+			m[fn.Kids[0].Name] = append(m[fn.Kids[0].Name], site)
+		case f.Lang != code.Python && fn.Dotted() == "Object.assign" && site.Node.Kid(1).Is(code.Name):
+			m[site.Node.Kids[1].Name] = append(m[site.Node.Kids[1].Name], site)
+		}
+	}
+	for _, list := range m {
+		slices.SortStableFunc(list, func(a, b code.Site) int { return int(a.Node.Off - b.Node.Off) })
+	}
+	e.changed[f] = m
+	return m
+}
+
+// changedBy gives an object with what is written into it under its name, in
+// the scope x that declares the name: all that stands before the byte use in
+// the function that asks, and all that other functions do.
+func (e *Eval) changedBy(x *code.Scope, name string, v *Value, from *code.Scope, use int32, c *context) *Value {
+	f := x.File
+	out := v
+	for _, site := range e.changes(f)[name] {
+		n := site.Node
+		if declares(site.Scope, name) != x || use > 0 && site.Scope.Func == from.Func && n.Off > use || e.busy(n) {
 			continue
 		}
-		e.active[site.Node] = true
-		args, keys := e.args(site.Node, site.Scope, nil)
-		delete(e.active, site.Node)
-		o := &Value{Kind: Object, At: f.At(site.Node)}
-		for _, a := range args {
-			o.spread(a, true)
+		if out == v {
+			w := *v
+			w.Keys, w.Kids = slices.Clone(v.Keys), slices.Clone(v.Kids)
+			out = &w
 		}
-		for _, a := range site.Node.Args() {
+		e.active[n] = true
+		o := e.change(f, site, contextOf(c, site.Scope))
+		delete(e.active, n)
+		if len(site.Guards) == 0 {
+			out.spread(o, false)
+			continue
+		}
+		var test *Value
+		for _, g := range site.Guards {
+			if t := e.Guard(g); test == nil {
+				test = t
+			} else {
+				test = op("&&", t.Py, t.At, test, t)
+			}
+		}
+		out.choose(test, o, &Value{Kind: Object}, f.Lang == code.Python)
+	}
+	return out
+}
+
+// declares finds the scope in which a name is declared.
+func declares(s *code.Scope, name string) *code.Scope {
+	for x := s; x != nil; x = x.Parent {
+		if len(x.Names[name]) > 0 {
+			return x
+		}
+	}
+	return nil
+}
+
+// change gives what one place writes into an object.
+func (e *Eval) change(f *code.File, site code.Site, c *context) *Value {
+	n := site.Node
+	o := &Value{Kind: Object, At: f.At(n)}
+	switch {
+	case n.Is(code.Member):
+		o.Keys, o.Kids = []string{n.Name}, []*Value{e.expr(site.Value, site.Scope, c)}
+	case n.Is(code.Index):
+		if k := e.expr(n.Kid(1), site.Scope, c); k.Kind == Str {
+			o.Keys, o.Kids = []string{k.Text}, []*Value{e.expr(site.Value, site.Scope, c)}
+		} else {
+			o.Keys, o.Kids = []string{"..."}, []*Value{unknown("an element chosen while the program runs", o.At)}
+		}
+	default:
+		args, keys := e.args(n, site.Scope, c)
+		if f.Lang != code.Python && len(args) > 0 {
+			args = args[1:]
+		}
+		for _, a := range args {
+			o.spread(a, f.Lang == code.Python)
+		}
+		for _, a := range n.Args() {
 			if a.Is(code.Keyword) && keys[a.Name] != nil {
 				o.Keys, o.Kids = append(o.Keys, a.Name), append(o.Kids, keys[a.Name])
 			}
 		}
-		list = append(list, change{site.Node.Off, o})
 	}
-	for _, site := range f.Sets {
-		n := site.Node
-		if !n.Is(code.Index) || !n.Kid(1).Is(code.String) || !here(n, site.Scope) || use > 0 && n.Off > use || len(site.Guards) > 0 || e.busy(n) {
-			continue
-		}
-		e.active[n] = true
-		list = append(list, change{n.Off, &Value{Kind: Object, Keys: []string{n.Kids[1].Name}, Kids: []*Value{e.Expr(site.Value, site.Scope)}}})
-		delete(e.active, n)
-	}
-	if len(list) == 0 {
-		return v
-	}
-	slices.SortFunc(list, func(a, b change) int { return int(a.off - b.off) })
-	out := *v
-	out.Keys, out.Kids = slices.Clone(v.Keys), slices.Clone(v.Kids)
-	for _, c := range list {
-		out.spread(c.obj, true)
-	}
-	return &out
+	return o
 }
 
 func (e *Eval) exported(f *code.File, b *code.Binding) *Value {
@@ -1121,7 +1181,11 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 		}
 		for i, k := range base.Keys {
 			if k == "..." {
-				return unknown("a property that comes from "+base.Kids[i].String(), at)
+				from := base.Kids[i]
+				if from.Kind == Unknown {
+					return unknown(from.Text, at)
+				}
+				return unknown("a property that comes from "+from.String(), at)
 			}
 		}
 		return &Value{Kind: Undef, At: at}
