@@ -8,6 +8,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 
@@ -460,6 +461,28 @@ func TestMatrix(t *testing.T) {
 		if !strings.Contains(text, want) {
 			t.Errorf("the table does not show %q:\n%s", want, text)
 		}
+	}
+}
+
+func TestTheTreeChoosesItsKind(t *testing.T) {
+	dir := write(t, t.TempDir(), map[string]string{
+		"requirements.txt": "flask==3.1.2\ngunicorn==23.0.0\n",
+		"app.py":           "from flask import Flask\napp = Flask(__name__)\n",
+		"Dockerfile":       "FROM python:3.13-slim\nWORKDIR /srv\nCOPY . .\nRUN pip install -r requirements.txt\nCMD [\"gunicorn\", \"--bind\", \"0.0.0.0:8000\", \"app:app\"]\n",
+	})
+	m, r := report(t, dir, "check")
+	if n := len(m["findings"].([]any)); n != 0 || r.status != 0 {
+		t.Errorf("a tree with a container file alone has %d findings, status %d:\n%s", n, r.status, r.out)
+	}
+	for _, x := range m["verdicts"].([]any) {
+		v := x.(map[string]any)
+		if v["host"] == "pushed" && (v["verdict"] != "not applicable" || !strings.Contains(v["reason"].(string), "Dockerfile says how to start it on image")) {
+			t.Errorf("on pushed it is %v: %v", v["verdict"], v["reason"])
+		}
+	}
+	m, r = report(t, dir, "check", "--on", "pushed")
+	if f := m["findings"].([]any); r.status != 1 || !slices.ContainsFunc(f, func(x any) bool { return x.(map[string]any)["rule"] == "start/missing" }) {
+		t.Errorf("who asks for pushed is not told that nothing starts it: status %d, %v", r.status, f)
 	}
 }
 

@@ -126,7 +126,7 @@ func Run(opts Options) (*Report, error) {
 	c.descriptors()
 	c.components()
 	if opts.Rules {
-		found := rules.RunTree(catalog.All(), rules.TreePass{Tree: t, Components: r.Components, On: c.on, Broken: c.broken})
+		found := rules.RunTree(catalog.All(), rules.TreePass{Tree: t, Components: r.Components, On: c.on, Broken: c.broken, NearMisses: c.nearMisses()})
 		c.keep(found)
 		c.finish()
 	} else {
@@ -324,6 +324,26 @@ func (c *conductor) components() {
 	wg.Wait()
 }
 
+// nearMisses are the names that are nearly right, in the root and in the
+// folder of each component.
+func (c *conductor) nearMisses() []survey.NearMiss {
+	var list []survey.NearMiss
+	root := len(c.report.Components) > 0
+	seen := map[string]bool{}
+	for _, comp := range c.report.Components {
+		for _, m := range survey.NearMisses(c.folders[comp.Dir], comp.Runtime, len(comp.Manifests) > 0) {
+			if !seen[m.Path] {
+				seen[m.Path] = true
+				list = append(list, m)
+			}
+		}
+	}
+	if !slices.ContainsFunc(c.report.Components, func(comp *fact.Component) bool { return comp.Dir == "" }) {
+		list = append(list, survey.NearMisses(c.folders[""], "", root)...)
+	}
+	return list
+}
+
 // safely is the last net under what reads hostile trees: a fault of ours in
 // one component is said, and takes nothing else down.
 func (c *conductor) safely(comp *fact.Component, r survey.Runtime) {
@@ -339,6 +359,12 @@ func (c *conductor) safely(comp *fact.Component, r survey.Runtime) {
 
 func (c *conductor) component(comp *fact.Component, r survey.Runtime) {
 	r.Gather(c.t, comp, c.folders[comp.Dir])
+	for _, m := range survey.NearMisses(c.folders[comp.Dir], comp.Runtime, len(comp.Manifests) > 0) {
+		if comp.Misnamed == nil {
+			comp.Misnamed = map[string]bool{}
+		}
+		comp.Misnamed[m.Exact] = true
+	}
 	for _, d := range comp.Descriptors {
 		if d.Image != nil {
 			basePins(comp, d.Image)
@@ -567,6 +593,12 @@ func (c *conductor) applicable(comp *fact.Component) ([]Verdict, []*rules.On) {
 			na = "no container file; add a Dockerfile to go there"
 		case slices.Contains(comp.Frameworks, "browser application") && h.Route != "image" && !hasProcesses(comp):
 			na = "a browser application: it needs a host of static files for what its build makes"
+		case len(c.opts.On) == 0 && choose(comp, h) == nil && !hasProcesses(comp) && !comp.Broken:
+			// The tree has chosen another kind: only who asks for this one
+			// is told what it lacks.
+			if other := c.startsElsewhere(comp, h); other != nil {
+				na = fmt.Sprintf("no %s; %s says how to start it on %s", strings.Join(h.Starts, ", no "), other.start.At.File, other.host.Name)
+			}
 		}
 		if na != "" {
 			verdicts = append(verdicts, Verdict{Component: comp.ID, Host: h.Name, Verdict: "not applicable", Reason: na})
@@ -598,6 +630,26 @@ func (c *conductor) applicable(comp *fact.Component) ([]Verdict, []*rules.On) {
 		list = append(list, on)
 	}
 	return verdicts, list
+}
+
+// elsewhere is a start that another kind of host takes.
+type elsewhere struct {
+	host  *host.Contract
+	start *fact.Start
+}
+
+// startsElsewhere finds the kind of host that a descriptor of the component is
+// for, and on which it starts.
+func (c *conductor) startsElsewhere(comp *fact.Component, not *host.Contract) *elsewhere {
+	for _, h := range c.hosts {
+		if h == not || len(h.Needs) == 0 || !h.Offers(comp.Runtime) {
+			continue
+		}
+		if s := choose(comp, h); s != nil && s.Descriptor != nil {
+			return &elsewhere{h, s}
+		}
+	}
+	return nil
 }
 
 func hasImage(comp *fact.Component) bool {

@@ -345,7 +345,39 @@ web: gunicorn app:app
 -- requirement.txt --
 flask==3.1.2
 gunicorn==23.0.0
-` + flaskApp, []string{"manifest/missing app.py:1 pushed=blocker", "runtime/misnamed requirement.txt:1 pushed=blocker"}},
+` + flaskApp, []string{"runtime/misnamed requirement.txt:1 pushed=blocker"}},
+		{"twin: names of data and of prose", flaskManifest + flaskApp + `
+-- Procfile --
+web: gunicorn app:app
+-- packages.json --
+["lens", "mount"]
+-- node-version.txt --
+The version of the node in the dome's network.
+-- requirements.md --
+What the observatory asks of this.
+`, nil},
+		{"twin: prose in a Node.js service", nodeManifest + server + `
+-- requirements.txt.md --
+-- Requirements --
+What the observatory asks of this.
+`, nil},
+		{"a process file with an extension, and the start is in it", flaskManifest + flaskApp + `
+-- Procfile.txt --
+web: gunicorn app:app
+`, []string{"runtime/misnamed Procfile.txt:1 pushed=blocker"}},
+		{"a manifest with a capital, and the version is in it", `
+-- Package.json --
+{ "name": "bookings", "engines": { "node": "24.x" }, "scripts": { "start": "node server.js" }, "dependencies": { "express": "5.1.0" } }
+` + server, []string{"runtime/misnamed Package.json:1 pushed=blocker"}},
+		{"a version file with a capital, of Python", `
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+-- Runtime.txt --
+python-3.13
+-- Procfile --
+web: gunicorn app:app
+` + flaskApp, []string{"runtime/misnamed Runtime.txt:1 pushed=risk"}},
 		{"twin: the right one stands beside it", flaskManifest + flaskApp + `
 -- Procfile --
 web: gunicorn app:app

@@ -61,6 +61,14 @@ FROM python:3.13-slim
 COPY . .
 RUN pip install -r requirements.txt
 `, []string{"start/missing Dockerfile:1 image=blocker"}},
+		{"twin: the container file is the way this goes", flaskManifest + flaskApp + `
+-- Dockerfile --
+FROM python:3.13-slim
+WORKDIR /srv
+COPY . .
+RUN pip install -r requirements.txt
+CMD ["gunicorn", "--bind", "0.0.0.0:8000", "app:app"]
+`, nil},
 		{"a script that is not there", `
 -- package.json --
 {

@@ -32,9 +32,10 @@ type Component struct {
 	Unknown      []Question
 	Locked       map[string]bool // packages that the lock installs at the top
 	HasLock      bool
-	Complete     bool // the manifests could be read to the end
-	Broken       bool // a manifest cannot be read at all
-	Bundled      bool // a bundler makes one artefact of the code
+	Complete     bool            // the manifests could be read to the end
+	Broken       bool            // a manifest cannot be read at all
+	Misnamed     map[string]bool // exact names of which only a near miss is there
+	Bundled      bool            // a bundler makes one artefact of the code
 	Install      Install
 }
 

@@ -20,6 +20,7 @@ import (
 	"ubique/core/host"
 	"ubique/core/place"
 	"ubique/core/source"
+	"ubique/core/survey"
 	"ubique/core/value"
 )
 
@@ -186,6 +187,7 @@ type TreePass struct {
 	Components []*fact.Component
 	On         map[string][]*On // by component
 	Broken     []Broken
+	NearMisses []survey.NearMiss
 	rule       *Rule
 	found      *[]Finding
 }

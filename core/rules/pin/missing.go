@@ -10,12 +10,23 @@ import (
 // example is what to write where nothing is pinned.
 var example = map[string]string{"node": `"engines": { "node": "24.x" }`, "python": "a file .python-version with the line 3.13"}
 
+// pinned are the files that may hold the pin of a runtime.
+var pinned = map[string][]string{
+	"node":   {"package.json", ".nvmrc", ".node-version", ".tool-versions"},
+	"python": {"runtime.txt", ".python-version", ".tool-versions", "pyproject.toml", "Pipfile"},
+}
+
 var missing = &rules.Rule{
 	ID: "pin/missing", Level: rules.Risk, Title: "no version of the runtime is asked for", Doc: doc("missing"),
 	Check: func(p *rules.Pass) {
 		c := p.Component
 		if len(c.Pins) > 0 || c.Broken || label[c.Runtime] == "" {
 			return
+		}
+		for _, name := range pinned[c.Runtime] {
+			if c.Misnamed[name] {
+				return // runtime/misnamed: the pin may be in it
+			}
 		}
 		at := place.Whole(p.Component.ID)
 		if len(c.Manifests) > 0 {

@@ -23,8 +23,8 @@ var missing = &rules.Rule{
 			if on.Host.WebRequired && hasProcessFile(c) {
 				continue // start/web-missing
 			}
-			if c.Broken {
-				continue // descriptor/unreadable: the start may be in it
+			if c.Broken || c.Misnamed["Procfile"] || c.Misnamed["package.json"] {
+				continue // descriptor/unreadable, runtime/misnamed: the start may be in it
 			}
 			at := place.Whole(c.ID)
 			if len(c.Manifests) > 0 {

@@ -1,0 +1,115 @@
+package survey
+
+import (
+	"path"
+	"sort"
+	"strings"
+)
+
+// exactName is a name that is compared letter by letter by what reads it.
+type exactName struct {
+	name, reader string
+	runtime      string // only components of this runtime have it; empty: any
+	manifest     bool   // declares packages: another manifest makes it needless
+}
+
+// exactNames are the names, with what looks for them. Source: the
+// documentation of each reader, 2026.
+var exactNames = []exactName{
+	{"Procfile", "hosts that start processes", "", false},
+	{"Dockerfile", "container builds", "", false},
+	{"Containerfile", "container builds", "", false},
+	{"package.json", "npm and hosts", "node", true},
+	{"package-lock.json", "npm", "node", false},
+	{"requirements.txt", "pip and hosts", "python", true},
+	{"pyproject.toml", "Python's build tools", "python", true},
+	{"Pipfile", "Pipenv", "python", true},
+	{"manage.py", "Django", "python", false},
+	{"runtime.txt", "hosts", "python", false},
+	{".nvmrc", "nvm and hosts", "node", false},
+	{".node-version", "version managers and hosts", "node", false},
+	{".python-version", "pyenv and hosts", "python", false},
+	{".tool-versions", "version managers", "", false},
+	{".dockerignore", "container builds", "", false},
+	{".gitignore", "git", "", false},
+}
+
+// NearMiss is a file whose name is nearly one that must be exact.
+type NearMiss struct {
+	Path   string // of the file
+	Exact  string // the name that is looked for
+	Reader string // what looks for it
+}
+
+// between are the signs between words of a name.
+var between = strings.NewReplacer("-", "", "_", "", " ", "", ".", "")
+
+// stem takes off what people add by mistake: letter case, a plural, an
+// extension, a dot at the front, the sign between words.
+func stem(name string) string {
+	s := strings.ToLower(name)
+	for _, ext := range []string{".txt", ".text", ".yml", ".yaml", ".md", ".sh", ".json", ".toml", ".py"} {
+		s = strings.TrimSuffix(s, ext)
+	}
+	s = strings.TrimPrefix(s, ".")
+	return strings.TrimSuffix(between.Replace(s), "s")
+}
+
+// nearly tells whether a name is a slip of the one that is wanted, and not a
+// file of its own.
+func nearly(name, want string) bool {
+	if name == want || stem(name) != stem(want) {
+		return false
+	}
+	if strings.EqualFold(name, want) {
+		return true
+	}
+	we, ne := path.Ext(want), path.Ext(name)
+	switch want {
+	case "Procfile", "Dockerfile", "Containerfile", "Pipfile":
+		return ne == "" || ne == ".txt" || ne == ".text" || ne == ".yml" && want == "Procfile" || ne == ".sh" && want == "Procfile" || ne == ".toml" && want == "Pipfile"
+	case ".nvmrc", ".node-version", ".python-version", ".tool-versions", ".dockerignore", ".gitignore":
+		rest := strings.TrimPrefix(name, ".")
+		return ne == ".txt" || !strings.HasPrefix(name, ".") && strings.EqualFold(rest, strings.TrimPrefix(want, ".")) || strings.HasPrefix(name, ".") && strings.Count(name, ".") == 1
+	case "requirements.txt":
+		return ne == ".txt" || ne == ".text" || ne == ""
+	case "manage.py":
+		return false
+	}
+	return strings.EqualFold(we, ne) || ne == ""
+}
+
+// stems are the stems of the exact names, so that most files are passed over
+// at once.
+var stems = func() map[string]bool {
+	m := map[string]bool{}
+	for _, x := range exactNames {
+		m[stem(x.name)] = true
+	}
+	return m
+}()
+
+// NearMisses finds the names of a folder that are nearly right, where the
+// right one is not beside them. The runtime is the component's, empty where
+// the folder holds none; a component with manifests needs no other, so that a
+// packages.json of data is only a file.
+func NearMisses(f Folder, runtime string, manifests bool) []NearMiss {
+	var list []NearMiss
+	for base := range f.Names {
+		if len(base) > 24 || !stems[stem(base)] {
+			continue
+		}
+		for _, x := range exactNames {
+			if !nearly(base, x.name) || f.Has(x.name) || x.runtime != "" && runtime != "" && x.runtime != runtime {
+				continue
+			}
+			if x.manifest && manifests && !strings.EqualFold(base, x.name) {
+				continue
+			}
+			list = append(list, NearMiss{path.Join(f.Dir, base), x.name, x.reader})
+			break
+		}
+	}
+	sort.Slice(list, func(i, j int) bool { return list[i].Path < list[j].Path })
+	return list
+}
