@@ -178,19 +178,32 @@ func summary(p *printer, v View, r *check.Report) {
 	for _, f := range r.Findings {
 		n[f.Level]++
 	}
-	var hosts []string
+	var hosts, left []string
 	for _, h := range r.Hosts {
+		if why := nowhere(r, h.Name); why != "" {
+			left = append(left, h.Name+" ("+why+")")
+			continue
+		}
 		hosts = append(hosts, h.Name)
+	}
+	on := ""
+	if len(hosts) > 0 {
+		on = ", on " + strings.Join(hosts, " and ")
 	}
 	route := "as git would ship it"
 	if r.Route == "upload" {
 		route = "as the folder would be uploaded (no git index here)"
 	}
-	p.f("%s read %s, on %s.\n", count(len(r.Components), "component", "components"), route, strings.Join(hosts, " and "))
+	p.f("%s read %s%s.\n", count(len(r.Components), "component", "components"), route, on)
+	if len(left) > 0 && len(hosts) > 0 {
+		for _, l := range wrap("Not judged: "+line(strings.Join(left, "; "))+".", v.Width) {
+			p.f("%s\n", v.paint(dim, l))
+		}
+	}
 	if len(r.Findings) == 0 {
 		if len(r.Unknown) > 0 {
 			p.f("%s Nothing was found that would go wrong; %s could not be told (above).\n", v.paint(green, "✓"), count(len(r.Unknown), "question", "questions"))
-		} else if why := nowhere(r); why != "" {
+		} else if why := nowhere(r, ""); why != "" {
 			p.f("%s Nothing was judged: no host here is for it (%s).\n", v.paint(yellow, "–"), line(why))
 		} else {
 			p.f("%s Nothing was found that would go wrong. Ship it.\n", v.paint(green, "✓"))
@@ -205,10 +218,14 @@ func summary(p *printer, v View, r *check.Report) {
 	p.f("%s %s\n", v.paint(bold, "Do this first:"), line(first(r)))
 }
 
-// nowhere says why no component can go on any host; empty where one can.
-func nowhere(r *check.Report) string {
+// nowhere says why no component can go on a host, or on any host where none is
+// named; empty where one can.
+func nowhere(r *check.Report, host string) string {
 	why := ""
 	for _, x := range r.Verdicts {
+		if host != "" && x.Host != host {
+			continue
+		}
 		if x.Verdict != "not applicable" {
 			return ""
 		}

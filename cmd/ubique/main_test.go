@@ -480,6 +480,9 @@ func TestTheTreeChoosesItsKind(t *testing.T) {
 			t.Errorf("on pushed it is %v: %v", v["verdict"], v["reason"])
 		}
 	}
+	if text := ubique(t, dir, "check").out; !strings.Contains(text, ", on image.") || !strings.Contains(text, "Not judged: pushed (no process file") {
+		t.Errorf("the summary does not say what was judged:\n%s", text)
+	}
 	m, r = report(t, dir, "check", "--on", "pushed")
 	if f := m["findings"].([]any); r.status != 1 || !slices.ContainsFunc(f, func(x any) bool { return x.(map[string]any)["rule"] == "start/missing" }) {
 		t.Errorf("who asks for pushed is not told that nothing starts it: status %d, %v", r.status, f)
