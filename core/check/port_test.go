@@ -417,6 +417,24 @@ app.listen(process.env.PORT || 3000);
 	})
 }
 
+// stagedService is a service that is compiled before it runs.
+const stagedService = `
+-- package.json --
+{
+  "name": "bookings",
+  "engines": { "node": "24.x" },
+  "scripts": { "build": "tsc", "start": "node dist/main.js" },
+  "dependencies": { "express": "5.1.0" },
+  "devDependencies": { "typescript": "5.9.3" }
+}
+-- tsconfig.json --
+{ "compilerOptions": { "rootDir": "src", "outDir": "dist" } }
+-- src/main.ts --
+import express from "express";
+const app = express();
+app.listen(Number(process.env.PORT) || 3000);
+`
+
 func TestPortMismatch(t *testing.T) {
 	t.Parallel()
 	runCases(t, []ruleCase{
@@ -444,6 +462,37 @@ CMD ["node", "server.js"]
 -- server.js --
 const app = require("express")();
 app.listen(process.env.PORT || 3000);
+`, nil},
+		{"the code is built in one stage and runs in another", stagedService + `
+-- Dockerfile --
+FROM node:24-slim AS build
+WORKDIR /src
+COPY . .
+RUN npm ci && npm run build && npm prune --omit=dev
+
+FROM node:24-slim
+WORKDIR /app
+COPY --from=build /src/node_modules ./node_modules
+COPY --from=build /src/dist ./
+EXPOSE 8080
+CMD ["node", "main.js"]
+`, []string{"port/mismatch Dockerfile:10 image=blocker"}},
+		{"twin: the stages agree", stagedService + `
+-- Dockerfile --
+FROM node:24-slim AS base
+WORKDIR /src
+ENV PORT=8080
+
+FROM base AS build
+COPY . .
+RUN npm ci && npm run build && npm prune --omit=dev
+
+FROM base
+COPY --from=build /src/node_modules ./node_modules
+COPY --from=build /src/dist ./dist
+COPY package.json .
+EXPOSE 8080
+CMD ["node", "dist/main.js"]
 `, nil},
 		{"twin: one of two ports", nodeManifest + `
 -- Dockerfile --

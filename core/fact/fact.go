@@ -183,6 +183,7 @@ type Image struct {
 	Form    string // exec or shell
 	WorkDir string
 	Copies  []Copy
+	Stages  []Stage // in the order of the file; the last is the image
 	Runs    []Run
 	Context string // the build context, a folder of the tree
 	Problem string
@@ -203,12 +204,19 @@ type Expose struct {
 	At   place.Span
 }
 
+// Stage is a stage of a container file.
+type Stage struct {
+	Name   string // empty for one without a name
+	Parent int    // the stage it is built on, -1 for an image from elsewhere
+}
+
 // Copy is a COPY or ADD from the build context.
 type Copy struct {
 	Sources   []string
 	Dest      string
 	Dir       string // the work folder at that point
-	FromStage string
+	FromStage string // the name or number of a stage, or an image
+	Stage     int    // the stage in which it stands
 	At        place.Span
 	Final     bool
 }

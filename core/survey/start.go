@@ -264,14 +264,13 @@ func (s *Starter) target(st *fact.Start, ctx command.Context, prog *Program, dir
 			return
 		}
 		t.File = s.file(p, f.Known.Runtime != "python")
-		if t.File == "" && earlierStage(st.Descriptor) {
-			st.Target = nil
-			st.Final.Reason = w.Text + " is made in an earlier stage of the image"
-			return
-		}
 		if t.File == "" {
-			t.File = ""
 			t.Sourced, t.Built = s.sourceOf(p)
+			if t.Sourced == "" && earlierStage(st.Descriptor) {
+				st.Target = nil
+				st.Final.Reason = w.Text + " is made in an earlier stage of the image"
+				return
+			}
 			if t.Built {
 				t.File = p
 			}

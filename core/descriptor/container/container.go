@@ -332,11 +332,12 @@ func (r *reader) image() *fact.Image {
 	for i, s := range r.stages {
 		b := s.base
 		b.Final = final[i]
+		im.Stages = append(im.Stages, fact.Stage{Name: b.Stage, Parent: s.parent})
 		if s.parent < 0 {
 			im.Bases = append(im.Bases, b)
 		}
 		for _, c := range s.copies {
-			c.Final = final[i]
+			c.Final, c.Stage = final[i], i
 			im.Copies = append(im.Copies, c)
 		}
 		for _, x := range s.runs {
@@ -440,56 +441,74 @@ func countBefore(args []string, k int) int {
 func occurrences(s, word string) int { return strings.Count(s, `"`+word+`"`) }
 
 // InTree maps a path inside the image to the path of the tree that is copied
-// there; ok is false for paths that the image makes itself.
+// there, through the stages where it must; ok is false for paths that the
+// image makes itself. A path of the tree need not exist there: a stage may
+// build it.
 func InTree(im *fact.Image, p string) (string, bool) {
 	if !strings.HasPrefix(p, "/") {
 		p = path.Join(im.WorkDir, p)
 	}
-	best, bestLen := "", -1
+	return inStage(im, len(im.Stages)-1, path.Clean(p))
+}
+
+// inStage finds what a stage holds under an absolute path. Copies lead to
+// earlier stages only, so it ends.
+func inStage(im *fact.Image, stage int, p string) (string, bool) {
+	var best fact.Copy
+	rest, bestLen := "", -1
+	line := map[int]bool{} // the stage and those it is built on
+	for i := stage; i >= 0; i = im.Stages[i].Parent {
+		line[i] = true
+	}
 	for _, c := range im.Copies {
-		if c.FromStage != "" || !c.Final && len(im.Copies) > 1 && anyFinal(im) {
+		if !line[c.Stage] {
 			continue
 		}
-		for _, s := range c.Sources {
-			dest := c.Dest
-			if !strings.HasPrefix(dest, "/") {
-				trail := strings.HasSuffix(dest, "/") || dest == "."
-				dest = path.Join(c.Dir, dest)
-				if trail {
-					dest += "/"
-				}
+		dest := c.Dest
+		if !strings.HasPrefix(dest, "/") {
+			trail := strings.HasSuffix(dest, "/") || dest == "."
+			dest = path.Join(c.Dir, dest)
+			if trail {
+				dest += "/"
 			}
+		}
+		for _, s := range c.Sources {
 			clean := path.Clean("/" + s)[1:]
-			isFile := path.Ext(clean) != "" && !strings.HasSuffix(s, "/")
+			base := path.Base(clean)
+			isFile := clean != "" && path.Ext(base) != "" && !strings.HasSuffix(s, "/")
+			if path.Ext(base) == base && c.FromStage != "" {
+				isFile = false // .next, .output: what stages make is folders
+			}
 			d := strings.TrimSuffix(dest, "/")
 			if isFile && (strings.HasSuffix(dest, "/") || path.Ext(dest) == "") {
 				d = path.Join(dest, path.Base(clean))
 			}
-			if p == d {
-				if len(d) > bestLen {
-					best, bestLen = path.Join(im.Context, clean), len(d)
-				}
-			} else if strings.HasPrefix(p, d+"/") && !isFile && len(d) > bestLen {
-				best, bestLen = path.Join(im.Context, clean, strings.TrimPrefix(p, d+"/")), len(d)
-			} else if d == "" && !isFile && bestLen < 0 {
-				best, bestLen = path.Join(im.Context, clean, strings.TrimPrefix(p, "/")), 0
+			in := ""
+			switch {
+			case p == d:
+			case !isFile && (strings.HasPrefix(p, d+"/") || d == ""):
+				in = strings.TrimPrefix(p[len(d):], "/")
+			default:
+				continue
+			}
+			if len(d) >= bestLen { // of two copies to one place the later one stays
+				best, rest, bestLen = c, path.Join(clean, in), len(d)
 			}
 		}
 	}
 	if bestLen < 0 {
 		return "", false
 	}
-	if best == "." {
-		best = ""
-	}
-	return best, true
-}
-
-func anyFinal(im *fact.Image) bool {
-	for _, c := range im.Copies {
-		if c.Final && c.FromStage == "" {
-			return true
+	if best.FromStage != "" {
+		for i := best.Stage - 1; i >= 0; i-- {
+			if strings.EqualFold(im.Stages[i].Name, best.FromStage) || strconv.Itoa(i) == best.FromStage {
+				return inStage(im, i, "/"+rest)
+			}
 		}
+		return "", false // from another image
 	}
-	return false
+	if rest = path.Join(im.Context, rest); rest == "." {
+		rest = ""
+	}
+	return rest, true
 }

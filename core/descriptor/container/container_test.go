@@ -156,9 +156,16 @@ func TestPathsInTheImage(t *testing.T) {
 		{"WORKDIR /a\nWORKDIR b\nCOPY . .", "/a/b/x.js", "x.js"},
 		{"COPY --from=build /out /srv", "/srv/x", "(none)"},
 		{"WORKDIR /srv", "x.js", "(none)"},
+		{"WORKDIR /b\nCOPY . .\nFROM a:1\nWORKDIR /srv\nCOPY --from=0 /b/dist ./", "main.js", "dist/main.js"},
+		{"AS build\nWORKDIR /b\nCOPY web ./\nFROM a:1\nWORKDIR /srv\nCOPY --from=build /b/.next ./.next", ".next/x.js", "web/.next/x.js"},
+		{"AS base\nWORKDIR /b\nFROM base AS build\nCOPY . .\nFROM base\nCOPY package.json ./\nCOPY --from=build /b/dist ./out", "out/a.js", "dist/a.js"},
+		{"AS build\nCOPY a /x\nFROM a:1 AS next\nCOPY --from=build /x /y\nFROM a:1\nCOPY --from=next /y /z", "/z/f.py", "a/f.py"},
+		{"AS build\nCOPY a /x\nFROM a:1\nCOPY --from=elsewhere:1 /x /srv", "/srv/f.py", "(none)"},
+		{"AS build\nWORKDIR /b\nRUN make\nFROM a:1\nCOPY --from=build /b/x /srv", "/srv/f.py", "(none)"},
+		{"WORKDIR /srv\nCOPY old ./\nCOPY new ./", "f.py", "new/f.py"},
 		{"WORKDIR /srv\nCOPY app ./app\nCOPY app/special ./app/other", "app/other/x", "app/special/x"},
 	} {
-		got, ok := container.InTree(image(t, "FROM a:1\n"+c.text+"\n"), c.path)
+		got, ok := container.InTree(image(t, "FROM a:1"+strings.Replace("\n"+c.text+"\n", "\nAS ", " AS ", 1)), c.path)
 		if !ok {
 			got = "(none)"
 		}
