@@ -101,6 +101,7 @@ type conductor struct {
 	broken   []rules.Broken
 	on       map[string][]*rules.On
 	loose    []*fact.Descriptor
+	node     *node.Runtime
 }
 
 // Run looks at a tree. The error says what could not be read at all; all else
@@ -111,7 +112,8 @@ func Run(opts Options) (*Report, error) {
 		return nil, err
 	}
 	defer t.Close()
-	c := &conductor{opts: opts, t: t, runtimes: []survey.Runtime{node.New(), python.New()}, folders: map[string]survey.Folder{}, on: map[string][]*rules.On{}}
+	c := &conductor{opts: opts, t: t, node: node.New(), folders: map[string]survey.Folder{}, on: map[string][]*rules.On{}}
+	c.runtimes = []survey.Runtime{c.node, python.New()}
 	for _, h := range opts.Hosts {
 		if len(opts.On) == 0 || slices.Contains(opts.On, h.Name) {
 			c.hosts = append(c.hosts, h)
@@ -381,7 +383,7 @@ func (c *conductor) component(comp *fact.Component, r survey.Runtime) {
 	if len(comp.Pins) > 0 {
 		comp.Version = left.String()
 	}
-	s := &survey.Starter{Tree: c.t, C: comp, Runtime: r, Cache: survey.NewCache(), Scripts: c.scripts(comp, r)}
+	s := &survey.Starter{Tree: c.t, C: comp, Runtime: r, Cache: survey.NewCache(), Scripts: c.scripts(comp, r), Workspace: func(name string) (string, bool) { return c.node.Package(c.t, name) }}
 	for _, b := range c.beginnings(comp, r) {
 		comp.Starts = append(comp.Starts, s.Start(b))
 	}

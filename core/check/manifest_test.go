@@ -105,6 +105,25 @@ app.listen(process.env.PORT || 3000, () => console.log(nights));
 -- shared/nights/index.js --
 exports.nights = 7;
 `, nil},
+		{"twin: the root starts a member, which declares what it needs", `
+-- package.json --
+{ "name": "hill", "private": true, "workspaces": ["services/*"], "engines": { "node": "24.x" }, "scripts": { "start": "yarn workspace @hill/bookings start" } }
+-- services/bookings/package.json --
+{ "name": "@hill/bookings", "scripts": { "start": "node server.js" }, "dependencies": { "express": "5.1.0" } }
+-- services/bookings/server.js --
+const app = require("express")();
+app.listen(process.env.PORT || 3000);
+`, nil},
+		{"the root starts a member that does not declare what it needs", `
+-- package.json --
+{ "name": "hill", "private": true, "workspaces": ["services/*"], "engines": { "node": "24.x" }, "scripts": { "start": "npm start -w @hill/bookings" } }
+-- services/bookings/package.json --
+{ "name": "@hill/bookings", "dependencies": { "express": "5.1.0" }, "scripts": { "start": "node server.js" } }
+-- services/bookings/server.js --
+const app = require("express")();
+app.use(require("night-shield")());
+app.listen(process.env.PORT || 3000);
+`, []string{"manifest/undeclared services/bookings/server.js:2 pushed=blocker", "manifest/undeclared services/bookings/server.js:2 pushed=blocker"}},
 		{"in Python, by the distribution's name", `
 -- requirements.txt --
 flask==3.1.2
@@ -335,6 +354,28 @@ pytest==8.4.2
 -- Procfile --
 web: gunicorn app:app
 ` + flaskApp, nil},
+	})
+}
+
+func TestManifestDevOnlyInDjango(t *testing.T) {
+	t.Parallel()
+	site := func(debug, guard string) string {
+		return djangoManifest + djangoSite("DEBUG = "+debug+`
+ALLOWED_HOSTS = ["hill.example"]`) + `
+-- requirements-dev.txt --
+-r requirements.txt
+sky-toolbar==1.0.0
+-- hill/urls.py --
+from django.conf import settings
+from django.urls import path
+urlpatterns = []
+` + guard
+	}
+	runCases(t, []ruleCase{
+		{"imported wherever the site runs", site("False", "import sky_toolbar\n"), []string{"manifest/dev-only requirements-dev.txt:2 pushed=blocker"}},
+		{"twin: imported while debugging", site("False", "if settings.DEBUG:\n    import sky_toolbar\n"), nil},
+		{"twin: debugging is for the environment to say", site(`os.environ.get("DEBUG") == "1"`, "if settings.DEBUG:\n    import sky_toolbar\n"), nil},
+		{"imported while not debugging", site("False", "if not settings.DEBUG:\n    import sky_toolbar\n"), []string{"manifest/dev-only requirements-dev.txt:2 pushed=blocker"}},
 	})
 }
 

@@ -129,6 +129,19 @@ func TestFollow(t *testing.T) {
 		"npm run dev":                                  "tsx src/server.ts",
 		"sh background/run.sh":                         "node server.js",
 		"/usr/local/bin/node server.js":                "node server.js",
+		"yarn workspace @dome/api start":               "api: node server.js",
+		"yarn workspace @dome/api run start":           "api: node server.js",
+		"yarn workspace @dome/elsewhere start":         "unknown",
+		"npm start --workspace=@dome/api":              "api: node server.js",
+		"npm run start -w api -- --quiet":              "api: node server.js --quiet",
+		"npm --workspace @dome/api run start":          "api: node server.js",
+		"npm start --silent":                           "node server.js",
+		"pnpm --filter @dome/api start":                "api: node server.js",
+		"pnpm --filter=@dome/api... run start":         "api: node server.js",
+		"pnpm -r --filter './api' start":               "api: node server.js",
+		"bun run --filter @dome/api start":             "api: node server.js",
+		"yarn --cwd api start":                         "api: node server.js",
+		"npm --prefix=api start":                       "api: node server.js",
 	} {
 		line, err := command.Parse(cmd, place.Span{File: "Procfile", Line: 1, Col: 6})
 		if err != nil {
@@ -141,7 +154,7 @@ func TestFollow(t *testing.T) {
 			}
 			s, ok := scripts[name]
 			return command.Script{Text: s, At: place.Span{File: "package.json", Line: 3, Col: 5}}, ok
-		}})
+		}, Workspace: func(name string) (string, bool) { return "api", name == "@dome/api" }})
 		if got := summary(f); got != want {
 			t.Errorf("%s\n\tends at %q\n\tnot     %q (%s)", cmd, got, want, f.Reason)
 		}

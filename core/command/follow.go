@@ -21,6 +21,9 @@ type Context struct {
 	Dir     string                                     // the folder it runs in, within the tree
 	Scripts func(dir, name string) (Script, bool)      // package scripts
 	InImage func(path string) (inTree string, ok bool) // paths inside an image, nil elsewhere
+	// Workspace is the folder of a package of this workspace, by its name;
+	// nil where there are none.
+	Workspace func(name string) (dir string, ok bool)
 }
 
 // Final is the program that ends up running.
@@ -323,17 +326,30 @@ func wrapped(name, flags string, words []Word, c Context, env []Assign, steps []
 func packageRun(name string, words []Word, c Context, env []Assign, steps []value.Step, exec bool, depth int) (Final, bool) {
 	dir := c.Dir
 	rest := words[1:]
-	for len(rest) > 0 && strings.HasPrefix(rest[0].Text, "-") {
-		switch rest[0].Text {
-		case "--prefix", "-C", "--dir", "--cwd", "--filter", "-F", "-w", "--workspace":
-			if len(rest) > 1 {
-				if to, ok := source.Join(dir, rest[1].Text); ok && (c.Tree.HasDir(to)) {
-					dir = to
-				}
-				rest = rest[1:]
+	unknown := func(why string) (Final, bool) {
+		return Final{Program: name, Path: words[0].Text, At: words[0].At, Env: env, Dir: c.Dir, Steps: steps, Reason: why}, true
+	}
+	// flags takes the flags of the package manager off the front, and keeps
+	// the folder that they lead to.
+	var lost string
+	flags := func(rest []Word) []Word {
+		for len(rest) > 0 && strings.HasPrefix(rest[0].Text, "-") && rest[0].Text != "--" {
+			var to string
+			var found bool
+			if to, rest, found = c.elsewhere(name, dir, rest); found {
+				dir = to
+			} else if to != "" {
+				lost = to
 			}
 		}
-		rest = rest[1:]
+		return rest
+	}
+	if rest = flags(rest); len(rest) > 1 && name == "yarn" && rest[0].Text == "workspace" {
+		to, ok := c.workspace(dir, rest[1].Text)
+		if !ok {
+			return unknown("no package of this workspace is named " + rest[1].Text)
+		}
+		dir, rest = to, rest[2:]
 	}
 	if len(rest) == 0 {
 		return Final{}, false
@@ -345,14 +361,7 @@ func packageRun(name string, words []Word, c Context, env []Assign, steps []valu
 	case "start", "test", "stop", "restart":
 		script = rest[0].Text
 	case "run", "run-script":
-		for len(args) > 0 && strings.HasPrefix(args[0].Text, "-") {
-			if p, ok := flagDir(args, c); ok {
-				dir = p
-				args = args[1:]
-			}
-			args = args[1:]
-		}
-		if len(args) == 0 {
+		if args = flags(args); len(args) == 0 {
 			return Final{}, false
 		}
 		script, word, args = args[0].Text, args[0], args[1:]
@@ -373,6 +382,22 @@ func packageRun(name string, words []Word, c Context, env []Assign, steps []valu
 			return Final{}, false
 		}
 		script = rest[0].Text
+	}
+	// What follows the script is the script's own, but npm keeps what looks
+	// like a flag for itself up to a lone -- (npm documentation, run-script).
+	if name == "npm" {
+		var own []Word
+		for len(args) > 0 && args[0].Text != "--" {
+			if strings.HasPrefix(args[0].Text, "-") {
+				args = flags(args)
+			} else {
+				own, args = append(own, args[0]), args[1:]
+			}
+		}
+		args = append(own, args...)
+	}
+	if lost != "" {
+		return unknown("no package of this workspace is named " + lost)
 	}
 	sub := c
 	sub.Dir = dir
@@ -423,9 +448,40 @@ func packageRun(name string, words []Word, c Context, env []Assign, steps []valu
 	return f, true
 }
 
-func flagDir(args []Word, c Context) (string, bool) {
-	if (args[0].Text == "--prefix" || args[0].Text == "-C") && len(args) > 1 {
-		return source.Join(c.Dir, args[1].Text)
+// elsewhereFlags lead a package manager to another folder or to a package of
+// the workspace (documentation of each, "workspaces" and "filtering", 2026).
+var elsewhereFlags = map[string]string{
+	"npm": " --prefix -C -w --workspace ", "pnpm": " -C --dir -F --filter ", "yarn": " --cwd ", "bun": " --cwd -F --filter ",
+}
+
+// elsewhere reads a flag of a package manager, with its value. Where the flag
+// leads to another folder, that is found; a name that leads nowhere is given
+// back without.
+func (c Context) elsewhere(manager, dir string, words []Word) (to string, rest []Word, found bool) {
+	flag, val, has := strings.Cut(words[0].Text, "=")
+	rest = words[1:]
+	if !strings.Contains(elsewhereFlags[manager], " "+flag+" ") {
+		return "", rest, false
+	}
+	if !has {
+		if len(rest) == 0 {
+			return "", rest, false
+		}
+		val, rest = rest[0].Text, rest[1:]
+	}
+	if to, found = c.workspace(dir, val); !found {
+		return val, rest, false
+	}
+	return to, rest, true
+}
+
+// workspace finds a package of the workspace by its folder or its name.
+func (c Context) workspace(dir, name string) (string, bool) {
+	if to, ok := source.Join(dir, name); ok && (to == "" || c.Tree.HasDir(to)) {
+		return to, true
+	}
+	if c.Workspace != nil {
+		return c.Workspace(strings.TrimSuffix(name, "...")) // with what it depends on
 	}
 	return "", false
 }

@@ -22,6 +22,7 @@ type Component struct {
 	Pins         []Pin
 	Manifests    []*Manifest
 	Dependencies []Dependency
+	Members      []Dependency              // what the members of its workspace declare to run
 	Scripts      map[string]command.Script // package scripts
 	Starts       []*Start
 	Variables    []Variable
@@ -245,6 +246,11 @@ func (c *Component) Dep(name string) (Dependency, bool) {
 				return d, true
 			}
 			dev = &c.Dependencies[i]
+		}
+	}
+	for _, d := range c.Members {
+		if d.Name == name {
+			return d, true
 		}
 	}
 	if dev != nil {

@@ -33,6 +33,8 @@ type Starter struct {
 	Runtime Runtime
 	Cache   *Cache
 	Scripts func(dir, name string) (command.Script, bool)
+	// Workspace is the folder of a package of the tree, by its name.
+	Workspace func(name string) (dir string, ok bool)
 }
 
 // Start follows a beginning to the program, the file it loads, and the facts
@@ -46,7 +48,7 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 		st.Final.Reason = "the command could not be read: " + b.Err.Error()
 		return st
 	}
-	ctx := command.Context{Tree: s.Tree, Dir: b.Dir, Scripts: s.Scripts, InImage: b.InImage}
+	ctx := command.Context{Tree: s.Tree, Dir: b.Dir, Scripts: s.Scripts, InImage: b.InImage, Workspace: s.Workspace}
 	st.Final = command.Follow(b.Line, ctx)
 	for _, a := range st.Final.Env {
 		if a.Value != nil && a.Value.Kind == value.Str {
@@ -503,6 +505,7 @@ func (s *Starter) django(st *fact.Start, prog *Program, files []*code.File, push
 	if st.Config == nil {
 		return
 	}
+	st.Program.Settings = st.Config
 	e := value.New(prog, "")
 	app := func(text string) {
 		parts := strings.Split(text, ".")

@@ -35,6 +35,9 @@ type Eval struct {
 	Main   string   // the file that is run as the program
 	Dir    string   // the folder it runs in
 	Args   []*Value // the arguments that the start command passes to it
+	// Settings is the module behind django.conf.settings, nil where there is
+	// none.
+	Settings *code.File
 
 	depth  int
 	steps  int
@@ -1193,6 +1196,14 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 		if base.Text == "flask.Flask().config" && name != "get" && name == strings.ToUpper(name) {
 			if v := e.Config(name); v != nil {
 				return keep(v)
+			}
+		}
+		if base.Text == "django.conf.settings" && e.Settings != nil {
+			if v := e.Name(e.Settings, name); v != nil {
+				return keep(v)
+			}
+			if name == "DEBUG" { // Django's own default (its settings reference)
+				return boolean(false, at)
 			}
 		}
 		path := base.Text + "." + name

@@ -2,6 +2,7 @@ package node
 
 import (
 	"path"
+	"sort"
 	"strings"
 
 	"ubique/core/code"
@@ -132,6 +133,31 @@ func (r *Runtime) workspace(t *source.Tree) map[string]string {
 	r.packs = packs
 	r.mu.Unlock()
 	return packs
+}
+
+// Package gives the folder of the package of that name in the tree.
+func (r *Runtime) Package(t *source.Tree, name string) (dir string, ok bool) {
+	dir, ok = r.workspace(t)[name]
+	return dir, ok
+}
+
+// members notes what the members of a workspace declare: its root installs
+// that too.
+func (r *Runtime) members(t *source.Tree, c *fact.Component) {
+	var dirs []string
+	for _, dir := range r.workspace(t) {
+		if dir != c.Dir && (c.Dir == "" || strings.HasPrefix(dir, c.Dir+"/")) {
+			dirs = append(dirs, dir)
+		}
+	}
+	sort.Strings(dirs)
+	for _, dir := range dirs {
+		if m := r.manifest(t, join(dir, "package.json")); m != nil {
+			for _, d := range m.Get("dependencies").Items() {
+				c.Members = append(c.Members, fact.Dependency{Name: d.Key, Spec: d.Str(), Group: "workspace member", Pinned: true, File: join(dir, "package.json"), At: d.KeyAt()})
+			}
+		}
+	}
 }
 
 var extensions = []string{"", ".js", ".ts", ".tsx", ".jsx", ".mjs", ".cjs", ".mts", ".cts", ".json", "/index.js", "/index.ts", "/index.tsx", "/index.mjs", "/index.cjs", "/index.jsx", "/index.json"}

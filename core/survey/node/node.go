@@ -231,6 +231,9 @@ func (r *Runtime) gatherManifest(t *source.Tree, c *fact.Component, f survey.Fol
 	if manifest.Lock != "" {
 		r.readLock(t, c, manifest.Lock)
 	}
+	if m.Get("workspaces") != nil || t.Has(c.Path("pnpm-workspace.yaml")) {
+		r.members(t, c)
+	}
 }
 
 func (r *Runtime) dependency(c *fact.Component, file, table string, d *document.Node) {
