@@ -6,13 +6,14 @@ import (
 	"regexp"
 	"strconv"
 	"strings"
+	"sync"
 
 	"github.com/tailscale/hujson"
 
 	"ubique/core/place"
 )
 
-var hujsonPlace = regexp.MustCompile(`line (\d+), column (\d+): (.*)$`)
+var hujsonPlace = sync.OnceValue(func() *regexp.Regexp { return regexp.MustCompile(`line (\d+), column (\d+): (.*)$`) })
 
 // JSON reads a JSON document (RFC 8259). With comments set, comments and
 // trailing commas are allowed, as in configuration files of many tools.
@@ -29,7 +30,7 @@ func JSON(name string, data []byte, lines *place.Lines, comments bool) (*Node, e
 	if err != nil {
 		off := len(data)
 		text := err.Error()
-		if m := hujsonPlace.FindStringSubmatch(text); m != nil {
+		if m := hujsonPlace().FindStringSubmatch(text); m != nil {
 			line, _ := strconv.Atoi(m[1])
 			col, _ := strconv.Atoi(m[2])
 			off = lineByte(data[skipped:], line, col) + skipped

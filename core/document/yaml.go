@@ -7,6 +7,7 @@ import (
 	"regexp"
 	"strconv"
 	"strings"
+	"sync"
 
 	"go.yaml.in/yaml/v3"
 
@@ -20,7 +21,7 @@ const (
 	maxYAMLDepth = 200
 )
 
-var yamlPlace = regexp.MustCompile(`line (\d+): (.*)`)
+var yamlPlace = sync.OnceValue(func() *regexp.Regexp { return regexp.MustCompile(`line (\d+): (.*)`) })
 
 // YAML reads every document of a YAML stream (YAML 1.2). Aliases and merge
 // keys are followed within a limit; the nodes keep the place of the anchor.
@@ -37,7 +38,7 @@ func YAML(name string, data []byte, lines *place.Lines) ([]*Node, error) {
 		}
 		if err != nil {
 			text, off := err.Error(), 0
-			if m := yamlPlace.FindStringSubmatch(text); m != nil {
+			if m := yamlPlace().FindStringSubmatch(text); m != nil {
 				line, _ := strconv.Atoi(m[1])
 				off = firstNonSpace(lines, line)
 				text = m[2]

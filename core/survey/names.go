@@ -4,6 +4,7 @@ import (
 	"path"
 	"sort"
 	"strings"
+	"sync"
 )
 
 // exactName is a name that is compared letter by letter by what reads it.
@@ -81,13 +82,13 @@ func nearly(name, want string) bool {
 
 // stems are the stems of the exact names, so that most files are passed over
 // at once.
-var stems = func() map[string]bool {
+var stems = sync.OnceValue(func() map[string]bool {
 	m := map[string]bool{}
 	for _, x := range exactNames {
 		m[stem(x.name)] = true
 	}
 	return m
-}()
+})
 
 // NearMisses finds the names of a folder that are nearly right, where the
 // right one is not beside them. The runtime is the component's, empty where
@@ -95,8 +96,9 @@ var stems = func() map[string]bool {
 // packages.json of data is only a file.
 func NearMisses(f Folder, runtime string, manifests bool) []NearMiss {
 	var list []NearMiss
+	known := stems()
 	for base := range f.Names {
-		if len(base) > 24 || !stems[stem(base)] {
+		if len(base) > 24 || !known[stem(base)] {
 			continue
 		}
 		for _, x := range exactNames {

@@ -8,6 +8,7 @@ import (
 	"slices"
 	"sort"
 	"strings"
+	"sync"
 
 	"ubique/core/code"
 	"ubique/core/fact"
@@ -260,14 +261,16 @@ func splitName(name string) []string {
 }
 
 var (
-	placeholder = regexp.MustCompile(`^(<.*>|\$\{.*\}|\{\{.*\}\}|%\(.*\)s|[xX*.]{3,}|\.\.\.)$`)
-	identifier  = regexp.MustCompile(`^[a-z][a-z]*([_.:/-][a-z]+)*$`)
+	placeholder = sync.OnceValue(func() *regexp.Regexp {
+		return regexp.MustCompile(`^(<.*>|\$\{.*\}|\{\{.*\}\}|%\(.*\)s|[xX*.]{3,}|\.\.\.)$`)
+	})
+	identifier = sync.OnceValue(func() *regexp.Regexp { return regexp.MustCompile(`^[a-z][a-z]*([_.:/-][a-z]+)*$`) })
 )
 
 // secretText tells a literal that can be a secret from names, labels,
 // addresses and placeholders.
 func secretText(name, s string, strict bool) bool {
-	if len(s) < 4 || placeholder.MatchString(s) || strings.HasPrefix(s, "/") || strings.HasPrefix(s, "./") || strings.HasPrefix(s, "http://") || strings.HasPrefix(s, "https://") {
+	if len(s) < 4 || placeholder().MatchString(s) || strings.HasPrefix(s, "/") || strings.HasPrefix(s, "./") || strings.HasPrefix(s, "http://") || strings.HasPrefix(s, "https://") {
 		return false
 	}
 	if strict {
@@ -277,7 +280,7 @@ func secretText(name, s string, strict bool) bool {
 		return false
 	}
 	last := splitName(s)
-	if len(last) > 0 && identifier.MatchString(s) && (SecretName(s) || len(s) < 12 && !strings.ContainsAny(s, "0123456789")) {
+	if len(last) > 0 && identifier().MatchString(s) && (SecretName(s) || len(s) < 12 && !strings.ContainsAny(s, "0123456789")) {
 		// password: 'password' in a form, type: 'secret': a name, unless it is
 		// the value of a setting in capitals.
 		return name == strings.ToUpper(name) && !SecretName(s)
