@@ -404,10 +404,10 @@ func (c *conductor) component(comp *fact.Component, r survey.Runtime) {
 	unknown := c.questions(comp, on)
 	var with *value.Environ
 	for _, st := range comp.Starts {
-		env := value.Environ{Set: c.loaded(comp, st, st.Env)}
+		env := value.Environ{Set: c.loaded(st, st.Env)}
 		with = nil
 		if c.opts.With != nil {
-			e := value.Environ{Set: c.loaded(comp, st, merged(c.opts.With, st.Env))}
+			e := value.Environ{Set: c.loaded(st, merged(c.opts.With, st.Env))}
 			with = &e
 		}
 		for _, l := range st.Listeners {
@@ -442,28 +442,22 @@ func merged(a, b map[string]string) map[string]string {
 	return m
 }
 
-// loaded adds what the code loads from a dotenv file that ships: variables
-// that are set already stay (documentation of dotenv and python-dotenv).
-func (c *conductor) loaded(comp *fact.Component, st *fact.Start, env map[string]string) map[string]string {
+// loaded adds what the code loads from dotenv files that ship: variables that
+// are set already stay (documentation of dotenv and python-dotenv).
+func (c *conductor) loaded(st *fact.Start, env map[string]string) map[string]string {
 	m := merged(env, nil)
-	loads := false
-	for _, i := range st.Imports {
-		loads = loads || i.Package == "dotenv" && !i.TypeOnly
-	}
-	for _, w := range st.Final.Flags("--env-file") {
-		loads = loads || w.Text == ".env"
-	}
-	name := path.Join(st.Final.Dir, ".env")
-	if !loads || c.t.State(name) != source.Shipped {
-		return m
-	}
-	f, err := c.t.Code(name)
-	if err != nil {
-		return m
-	}
-	for _, k := range document.Dotenv(name, f.Data, f.Lines()).Kids {
-		if _, set := m[k.Key]; !set {
-			m[k.Key] = k.Text
+	for _, name := range st.Dotenv {
+		if c.t.State(name) != source.Shipped {
+			continue
+		}
+		f, err := c.t.Code(name)
+		if err != nil {
+			continue
+		}
+		for _, k := range document.Dotenv(name, f.Data, f.Lines()).Kids {
+			if _, set := m[k.Key]; !set {
+				m[k.Key] = k.Text
+			}
 		}
 	}
 	return m
@@ -616,7 +610,7 @@ func (c *conductor) applicable(comp *fact.Component) ([]Verdict, []*rules.On) {
 		env := h.Environment()
 		if on.Code != nil {
 			env = env.With(on.Code.Env)
-			env = value.Environ{Set: c.loaded(comp, on.Code, env.Set)}
+			env = value.Environ{Set: c.loaded(on.Code, env.Set)}
 		}
 		on.Env = env
 		on.Ported = env

@@ -159,11 +159,8 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 				v = r.word(a.Value).Value
 			}
 			s.Env = append(s.Env, Assign{a.Name.Value, v, r.o.span(a.Pos(), a.End())})
-			if len(c.Args) == 0 && !guarded {
-				if r.vars == nil {
-					r.vars = map[string]*value.Value{}
-				}
-				r.vars[a.Name.Value] = v
+			if len(c.Args) == 0 {
+				r.set(a.Name.Value, v)
 			}
 		}
 		for _, w := range c.Args {
@@ -174,6 +171,10 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 		}
 	case *syntax.BinaryCmd:
 		before := len(r.list)
+		if test, not := r.test(c.X); test != nil && (c.Op == syntax.AndStmt || c.Op == syntax.OrStmt) {
+			r.choose(test, not != (c.Op == syntax.OrStmt), func() { r.stmt(c.Y, true) }, nil)
+			return
+		}
 		r.stmt(c.X, guarded)
 		if c.Op == syntax.Pipe || c.Op == syntax.PipeAll {
 			for i := before; i < len(r.list); i++ {
@@ -185,35 +186,30 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 			r.list = append(append([]Simple(nil), r.list[last:]...), r.list[:last]...)
 			return
 		}
-		r.stmt(c.Y, guarded || c.Op == syntax.OrStmt)
+		if c.Op == syntax.OrStmt {
+			r.choose(nil, false, func() { r.stmt(c.Y, true) }, nil)
+			return
+		}
+		r.stmt(c.Y, guarded)
 	case *syntax.Subshell:
 		r.stmts(c.Stmts, guarded)
 	case *syntax.Block:
 		r.stmts(c.Stmts, guarded)
 	case *syntax.IfClause:
-		for x := c; x != nil; x = x.Else {
-			r.stmts(x.Then, true)
-		}
+		r.ifClause(c)
 	case *syntax.WhileClause:
-		r.stmts(c.Do, true)
+		r.choose(nil, false, func() { r.stmts(c.Do, true) }, nil)
 	case *syntax.ForClause:
-		r.stmts(c.Do, true)
+		r.choose(nil, false, func() { r.stmts(c.Do, true) }, nil)
 	case *syntax.CaseClause:
-		for _, i := range c.Items {
-			r.stmts(i.Stmts, true)
-		}
+		r.caseItems(r.word(c.Word).Value, c.Items)
 	case *syntax.DeclClause:
 		s := Simple{At: r.o.span(c.Pos(), c.End()), Guarded: guarded}
 		for _, a := range c.Args {
 			if a.Name != nil && a.Value != nil {
 				v := r.word(a.Value).Value
 				s.Env = append(s.Env, Assign{a.Name.Value, v, r.o.span(a.Pos(), a.End())})
-				if r.vars == nil {
-					r.vars = map[string]*value.Value{}
-				}
-				if !guarded {
-					r.vars[a.Name.Value] = v
-				}
+				r.set(a.Name.Value, v)
 			}
 		}
 		r.list = append(r.list, s)

@@ -234,6 +234,46 @@ func TestFlags(t *testing.T) {
 	}
 }
 
+func TestBranchesOfAScript(t *testing.T) {
+	for _, c := range []struct{ script, env, want string }{
+		{"if [ -z \"$PORT\" ]; then PORT=80; fi", "", "80"},
+		{"if [ -z \"$PORT\" ]; then PORT=80; fi", "PORT=5", "5"},
+		{"[ -n \"$PORT\" ] || PORT=80", "PORT=5", "5"},
+		{"[[ -z $PORT ]] && export PORT=80", "", "80"},
+		{"[[ -z $PORT ]] && export PORT=80", "PORT=5", "5"},
+		{"if [ \"$SKY\" = clear ]; then PORT=1; elif [ \"$SKY\" != dark ]; then PORT=2; else PORT=3; fi", "SKY=clear", "1"},
+		{"if [ \"$SKY\" = clear ]; then PORT=1; elif [ \"$SKY\" != dark ]; then PORT=2; else PORT=3; fi", "SKY=dark", "3"},
+		{"if [ \"$SKY\" = clear ]; then PORT=1; elif [ \"$SKY\" != dark ]; then PORT=2; else PORT=3; fi", "", "2"},
+		{"case $SKY in clear|bright) PORT=1 ;; *) PORT=2 ;; esac", "SKY=bright", "1"},
+		{"case $SKY in clear|bright) PORT=1 ;; *) PORT=2 ;; esac", "SKY=dark", "2"},
+		{"case $SKY in cl*) PORT=1 ;; *) PORT=2 ;; esac", "SKY=clear", "unknown"},
+		{"if ! [ \"$SKY\" ]; then PORT=1; else PORT=2; fi", "SKY=x", "2"},
+		{"if test -f settings; then PORT=1; fi", "PORT=5", "unknown"},
+		{"for p in 1 2; do PORT=$p; done", "PORT=5", "unknown"},
+		{"test -d x || PORT=1", "PORT=5", "unknown"},
+		{"if [ -z \"$PORT\" ]; then echo none; fi", "PORT=5", "5"},
+		{"PORT=1 && PORT=2", "", "2"},
+	} {
+		line, err := command.Parse(c.script+"; exec serve $PORT", place.Span{File: "f", Line: 1, Col: 1})
+		if err != nil {
+			t.Fatal(err)
+		}
+		env := map[string]string{}
+		if k, v, ok := strings.Cut(c.env, "="); ok {
+			env[k] = v
+		}
+		last := line.Commands[len(line.Commands)-1]
+		o := last.Words[len(last.Words)-1].Value.Under(value.Environ{Set: env})
+		got := o.Text
+		if !o.Known() {
+			got = "unknown"
+		}
+		if got != c.want {
+			t.Errorf("%s under %q gives %q, not %q", c.script, c.env, got, c.want)
+		}
+	}
+}
+
 func TestWords(t *testing.T) {
 	for _, c := range []struct{ text, env, want string }{
 		{`$PORT`, "PORT=1", "1"},

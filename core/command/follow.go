@@ -78,7 +78,7 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 			env = append(env[:len(env):len(env)], s.Env...)
 			continue
 		}
-		if s.Words[0].Text == "export" || s.Words[0].Text == "set" || s.Words[0].Text == "source" || s.Words[0].Text == "." || s.Words[0].Text == "echo" || s.Words[0].Text == "trap" || s.Words[0].Text == "wait" || s.Words[0].Text == "true" || s.Words[0].Text == "sleep" || s.Words[0].Text == ":" || s.Words[0].Text == "printf" {
+		if builtin[s.Words[0].Text] && s.Words[0].Text != "cd" {
 			continue
 		}
 		if s.Words[0].Text == "cd" && len(s.Words) > 1 && s.Words[1].Literal() {

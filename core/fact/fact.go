@@ -111,6 +111,7 @@ type Start struct {
 	Imports    []Import
 	Secrets    []Secret
 	Variables  []Variable
+	Dotenv     []string   // the dotenv files that it reads, as paths of the tree
 	Config     *code.File // the settings module of a Django site
 }
 

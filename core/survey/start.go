@@ -116,6 +116,7 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 			}
 		}
 	}
+	st.Dotenv = dotenvFiles(st, files)
 	st.Secrets = effective(st, Secrets(st.Program, files))
 	return st
 }

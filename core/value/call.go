@@ -1,6 +1,8 @@
 package value
 
 import (
+	"maps"
+	"slices"
 	"strings"
 
 	"ubique/core/code"
@@ -153,17 +155,25 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 					return FromDocument(d).with(Step{at, "reads " + args[0].Kids[0].Text})
 				}
 			}
-		case "Object.freeze", "structuredClone", "dict":
+		case "Object.freeze", "structuredClone":
 			if len(args) > 0 && args[0].Kind == Object {
 				return args[0]
 			}
-			if cv.Text == "dict" {
-				o := &Value{Kind: Object, At: at}
-				for k, v := range keys {
-					o.Keys, o.Kids = append(o.Keys, k), append(o.Kids, v)
-				}
-				return o
+		case "dict", "types.SimpleNamespace", "argparse.Namespace":
+			o := &Value{Kind: Object, At: at}
+			for _, a := range args {
+				o.spread(a, true)
 			}
+			for _, k := range slices.Sorted(maps.Keys(keys)) {
+				o.Keys, o.Kids = append(o.Keys, k), append(o.Kids, keys[k])
+			}
+			return o
+		case "collections.ChainMap": // the first that has it gives it
+			o := &Value{Kind: Object, At: at}
+			for _, a := range slices.Backward(args) {
+				o.spread(a, true)
+			}
+			return o
 		case "list", "tuple", "set":
 			if len(args) == 1 {
 				return args[0]
@@ -549,6 +559,25 @@ func (e *Eval) Config(name string) *Value {
 						}
 					}
 				}
+			case "from_prefixed_env":
+				// FLASK_NAME, read as JSON where it is that (Flask API,
+				// "Config.from_prefixed_env").
+				prefix := "FLASK"
+				if a := site.Node.Kid(1); a != nil {
+					if a.Is(code.Keyword) {
+						a = a.Kid(0)
+					}
+					o := e.Expr(a, site.Scope).Under(Environ{})
+					if o.Kind != Str {
+						return unknown("a setting that may come from the environment", f.At(site.Node))
+					}
+					prefix = o.Text
+				}
+				set := &Value{Kind: Env, Text: prefix + "_" + name, Unset: ReadsNull, At: f.At(site.Node)}
+				if v != nil {
+					set = op("??", true, set.At, set, v)
+				}
+				v = set
 			case "from_object":
 				if w := e.fromObject(site, name); w != nil {
 					v = w.with(Step{f.At(site.Node), f.Text(site.Node)})

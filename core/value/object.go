@@ -60,7 +60,8 @@ func (e *Eval) attribute(base *Value, name string, c *context) *Value {
 		}
 	}
 	if v != nil {
-		if v.Kind == Func && base.Kind == Instance {
+		static := v.Kind == Func && base.Kind == Class && v.ref.node.Flag&code.Getter != 0
+		if v.Kind == Func && base.Kind == Instance || static {
 			w := *v
 			rr := *v.ref
 			rr.this = base

@@ -594,6 +594,9 @@ func pyInt(a, b Outcome, _ bool) Outcome {
 		}
 		return raise("int() gets " + strconv.Quote(a.Text))
 	}
+	if a.Kind == External {
+		return dontKnow("the number that " + a.Text + " gives")
+	}
 	return raise("int() gets nothing")
 }
 

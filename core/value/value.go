@@ -216,6 +216,31 @@ func (v *Value) Get(key string) *Value {
 		if v.Keys[i] == key {
 			return v.Kids[i]
 		}
+		if v.Keys[i] != "..." {
+			continue
+		}
+		// What is spread after a property takes its place where it has one.
+		before := &Value{Kind: Object, Keys: v.Keys[:i], Kids: v.Kids[:i], At: v.At}
+		switch from := v.Kids[i]; from.Kind {
+		case EnvMap:
+			set := &Value{Kind: Env, Text: key, Unset: from.Unset, At: from.At}
+			if set.Unset == Raises {
+				set.Unset = ReadsNull
+			}
+			if rest := before.Get(key); rest != nil {
+				return &Value{Kind: Op, Text: "??", Kids: []*Value{set, rest}, At: from.At}
+			}
+			return set
+		default:
+			if before.Get(key) != nil {
+				why := "a property that may come from " + from.String()
+				if from.Kind == Unknown {
+					why = from.Text
+				}
+				return &Value{Kind: Unknown, Text: why, At: from.At}
+			}
+			return nil
+		}
 	}
 	return nil
 }

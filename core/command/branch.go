@@ -1,0 +1,217 @@
+package command
+
+import (
+	"maps"
+	"slices"
+	"strings"
+
+	"mvdan.cc/sh/v3/syntax"
+
+	"ubique/core/value"
+)
+
+// builtin are commands of the shell that start nothing that stays.
+var builtin = map[string]bool{
+	"export": true, "set": true, "source": true, ".": true, "echo": true, "trap": true, "wait": true, "true": true, "sleep": true, ":": true, "printf": true,
+	"[": true, "test": true, "cd": true, "unset": true, "shift": true, "exit": true, "return": true, "false": true,
+}
+
+// set gives a variable of the script its value.
+func (r *lineReader) set(name string, v *value.Value) {
+	if r.vars == nil {
+		r.vars = map[string]*value.Value{}
+	}
+	r.vars[name] = v
+}
+
+// choose reads what runs when a test holds, and what when it does not, and
+// gives the variables that either sets the value that the test decides on. A
+// test of nil is one that cannot be told.
+func (r *lineReader) choose(test *value.Value, not bool, then, otherwise func()) {
+	if not {
+		then, otherwise = otherwise, then
+	}
+	yes := r.branch(then)
+	no := r.branch(otherwise)
+	names := map[string]bool{}
+	for n := range yes {
+		names[n] = true
+	}
+	for n := range no {
+		names[n] = true
+	}
+	for _, n := range slices.Sorted(maps.Keys(names)) {
+		y, x := yes[n], no[n]
+		if y == x {
+			continue
+		}
+		at := r.o.at
+		if y != nil && y != r.vars[n] {
+			at = y.At
+		} else if x != nil {
+			at = x.At
+		}
+		if y == nil {
+			y = value.Variable(n, value.ReadsEmpty, at)
+		}
+		if x == nil {
+			x = value.Variable(n, value.ReadsEmpty, at)
+		}
+		t := test
+		if t == nil {
+			t = value.NotKnown("a condition of the script", at)
+		}
+		v := &value.Value{Kind: value.Cond, Kids: []*value.Value{t, y, x}, At: at}
+		r.set(n, v)
+		r.list = append(r.list, Simple{Env: []Assign{{n, v, at}}, Guarded: true, At: at})
+	}
+}
+
+// branch reads a part that may not run and gives the variables after it.
+// Where it starts no program, what it sets counts only through these.
+func (r *lineReader) branch(run func()) map[string]*value.Value {
+	saved, before := r.vars, len(r.list)
+	if run == nil {
+		return saved
+	}
+	r.vars = maps.Clone(saved)
+	run()
+	after := r.vars
+	r.vars = saved
+	starts := slices.ContainsFunc(r.list[before:], func(s Simple) bool { return len(s.Words) > 0 && !builtin[s.Words[0].Text] })
+	if !starts {
+		r.list = r.list[:before]
+	}
+	return after
+}
+
+func (r *lineReader) ifClause(c *syntax.IfClause) {
+	if c == nil {
+		return
+	}
+	if len(c.Cond) == 0 { // a plain else
+		r.stmts(c.Then, true)
+		return
+	}
+	var test *value.Value
+	not := false
+	if len(c.Cond) == 1 {
+		test, not = r.test(c.Cond[0])
+	}
+	var otherwise func()
+	if c.Else != nil {
+		otherwise = func() { r.ifClause(c.Else) }
+	}
+	r.choose(test, not, func() { r.stmts(c.Then, true) }, otherwise)
+}
+
+// caseItems reads the branches of a case, each the alternative of those
+// before it.
+func (r *lineReader) caseItems(word *value.Value, items []*syntax.CaseItem) {
+	if len(items) == 0 {
+		return
+	}
+	i := items[0]
+	var test *value.Value
+	for k, p := range i.Patterns {
+		pat := r.word(p)
+		if pat.Bare && pat.Text == "*" {
+			r.stmts(i.Stmts, true)
+			return
+		}
+		var one *value.Value
+		if pat.Literal() && !strings.ContainsAny(pat.Text, "*?[") {
+			one = same(word, pat.Value)
+		} else {
+			one = value.NotKnown("a pattern of the script", pat.At)
+		}
+		if k == 0 {
+			test = one
+		} else {
+			test = &value.Value{Kind: value.Op, Text: "||", Kids: []*value.Value{test, one}, At: one.At}
+		}
+	}
+	r.choose(test, false, func() { r.stmts(i.Stmts, true) }, func() { r.caseItems(word, items[1:]) })
+}
+
+// same compares two texts.
+func same(a, b *value.Value) *value.Value {
+	return &value.Value{Kind: value.Op, Text: "===", Kids: []*value.Value{a, b}, At: a.At}
+}
+
+// test reads a test of texts: [ -z X ], [ -n X ], [ X ], [ X = Y ], [ X != Y ]
+// and the same in double brackets (POSIX.1-2024, "test"). It is nil for every
+// other command; not says that it holds where the value does not.
+func (r *lineReader) test(s *syntax.Stmt) (test *value.Value, not bool) {
+	if s == nil || s.Background {
+		return nil, false
+	}
+	empty := func(w *syntax.Word) *value.Value {
+		v := r.word(w).Value
+		return same(v, value.Text("", v.At))
+	}
+	switch c := s.Cmd.(type) {
+	case *syntax.CallExpr:
+		if len(c.Args) == 0 {
+			return nil, false
+		}
+		args := c.Args
+		switch name := args[0].Lit(); {
+		case name == "test":
+			args = args[1:]
+		case name == "[" && args[len(args)-1].Lit() == "]":
+			args = args[1 : len(args)-1]
+		default:
+			return nil, false
+		}
+		not = s.Negated
+		if len(args) > 1 && args[0].Lit() == "!" {
+			args, not = args[1:], !not
+		}
+		switch {
+		case len(args) == 1:
+			return empty(args[0]), !not
+		case len(args) == 2 && args[0].Lit() == "-z":
+			return empty(args[1]), not
+		case len(args) == 2 && args[0].Lit() == "-n":
+			return empty(args[1]), !not
+		case len(args) == 3 && (args[1].Lit() == "=" || args[1].Lit() == "=="):
+			return same(r.word(args[0]).Value, r.word(args[2]).Value), not
+		case len(args) == 3 && args[1].Lit() == "!=":
+			return same(r.word(args[0]).Value, r.word(args[2]).Value), !not
+		}
+	case *syntax.TestClause:
+		not = s.Negated
+		x := c.X
+		for {
+			u, ok := x.(*syntax.UnaryTest)
+			if !ok || u.Op != syntax.TsNot {
+				break
+			}
+			x, not = u.X, !not
+		}
+		switch x := x.(type) {
+		case *syntax.Word:
+			return empty(x), !not
+		case *syntax.UnaryTest:
+			if w, ok := x.X.(*syntax.Word); ok && x.Op == syntax.TsEmpStr {
+				return empty(w), not
+			} else if ok && x.Op == syntax.TsNempStr {
+				return empty(w), !not
+			}
+		case *syntax.BinaryTest:
+			a, ok := x.X.(*syntax.Word)
+			b, ok2 := x.Y.(*syntax.Word)
+			if !ok || !ok2 || strings.ContainsAny(r.word(b).Text, "*?[") {
+				break
+			}
+			switch x.Op {
+			case syntax.TsMatch, syntax.TsMatchShort:
+				return same(r.word(a).Value, r.word(b).Value), not
+			case syntax.TsNoMatch:
+				return same(r.word(a).Value, r.word(b).Value), !not
+			}
+		}
+	}
+	return nil, false
+}

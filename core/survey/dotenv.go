@@ -1,0 +1,120 @@
+package survey
+
+import (
+	"path"
+
+	"ubique/core/code"
+	"ubique/core/fact"
+	"ubique/core/source"
+	"ubique/core/value"
+)
+
+// loaders are the calls that read a dotenv file into the environment
+// (documentation of dotenv 17 and python-dotenv 1.2).
+var loaders = map[string]bool{"dotenv.config": true, "dotenv.configDotenv": true, "dotenv.load_dotenv": true, "dotenv.main.load_dotenv": true}
+
+// dotenvFiles lists the dotenv files that a start reads, as paths of the tree,
+// in the order in which they are read. A file that is named by what cannot be
+// told is left out.
+func dotenvFiles(st *fact.Start, files []*code.File) []string {
+	var list []string
+	add := func(p string, ok bool) {
+		if ok {
+			list = append(list, p)
+		}
+	}
+	for _, w := range st.Final.Flags("--env-file", "--env-file-if-exists") {
+		add(source.Join(st.Final.Dir, w.Text))
+	}
+	imported, called := false, false
+	for _, i := range st.Imports {
+		imported = imported || i.Package == "dotenv" && !i.TypeOnly
+	}
+	if !imported {
+		return list
+	}
+	for _, f := range files {
+		for _, site := range f.Calls {
+			callee := site.Node.Kid(0)
+			if !callee.Is(code.Name) && !callee.Is(code.Member) || callee.Name != "config" && callee.Name != "configDotenv" && callee.Name != "load_dotenv" {
+				continue
+			}
+			if cv := st.Program.Callee(site); cv.Kind != value.External || !loaders[cv.Text] {
+				continue
+			}
+			called = true
+			var named *code.Node
+			for i, a := range site.Node.Args() {
+				switch {
+				case a.Is(code.Object):
+					for _, p := range a.Kids {
+						if p.Name == "path" {
+							named = p.Kid(0)
+						}
+					}
+				case a.Is(code.Keyword):
+					if a.Name == "dotenv_path" {
+						named = a.Kid(0)
+					}
+				case i == 0 && f.Lang == code.Python:
+					named = a
+				}
+			}
+			if named == nil {
+				add(path.Join(st.Final.Dir, ".env"), true)
+				continue
+			}
+			add(pathOf(st, f, site.Scope, named))
+		}
+	}
+	if !called {
+		add(path.Join(st.Final.Dir, ".env"), true) // dotenv/config
+	}
+	return list
+}
+
+// pathOf reads an expression that names a file of the tree: a text, or texts
+// joined to the folder of the file or to the working folder.
+func pathOf(st *fact.Start, f *code.File, s *code.Scope, n *code.Node) (string, bool) {
+	switch {
+	case n.Is(code.Name) && n.Name == "__dirname":
+		return source.Dir(f.Name), true
+	case n.Is(code.Name) && n.Name == "__file__":
+		return f.Name, true
+	case n.Is(code.Call):
+		switch callee := n.Kid(0); callee.Dotted() {
+		case "process.cwd", "os.getcwd":
+			return st.Final.Dir, true
+		case "path.join", "path.resolve", "os.path.join", "join", "resolve":
+			at, rest := st.Final.Dir, n.Args()
+			if len(rest) > 0 && !rest[0].Is(code.String) {
+				var ok bool
+				if at, ok = pathOf(st, f, s, rest[0]); !ok {
+					return "", false
+				}
+				rest = rest[1:]
+			}
+			for _, a := range rest {
+				o := st.Program.Expr(a, s).Under(value.Environ{})
+				if o.Kind != value.Str {
+					return "", false
+				}
+				var ok bool
+				if at, ok = source.Join(at, o.Text); !ok {
+					return "", false
+				}
+			}
+			return at, true
+		case "os.path.dirname", "dirname", "path.dirname":
+			p, ok := pathOf(st, f, s, n.Kid(1))
+			return source.Dir(p), ok && p != ""
+		case "os.path.abspath", "os.path.realpath":
+			return pathOf(st, f, s, n.Kid(1))
+		}
+		return "", false
+	}
+	if o := st.Program.Expr(n, s).Under(value.Environ{}); o.Kind == value.Str {
+		return source.Join(st.Final.Dir, o.Text)
+	}
+	return "", false
+}
