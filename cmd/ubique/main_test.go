@@ -436,6 +436,32 @@ func TestSurveyWith(t *testing.T) {
 	}
 }
 
+func TestDotenvFilesByTheirPath(t *testing.T) {
+	for name, c := range map[string]struct {
+		server string
+		want   float64
+	}{
+		"named":           {`require("dotenv").config({ path: "conf/dome.env" });`, 5001},
+		"from the file":   {`const path = require("path"); require("dotenv").config({ path: path.join(__dirname, "..", "conf", "dome.env") });`, 5001},
+		"not named":       {`require("dotenv").config();`, 5002},
+		"on import":       {`require("dotenv/config");`, 5002},
+		"by a text":       {`const { config } = require("dotenv"); const at = "conf"; config({ path: at + "/dome.env" });`, 5001},
+		"never read":      {``, 3000},
+		"what is not one": {`const conf = { config() {} }; conf.config({ path: "conf/dome.env" });`, 3000},
+	} {
+		dir := write(t, t.TempDir(), map[string]string{
+			"package.json":  `{ "name": "dome", "engines": { "node": "24.x" }, "scripts": { "start": "node src/server.js" }, "dependencies": { "dotenv": "17.2.3" } }`,
+			"conf/dome.env": "PORT=5001\n", ".env": "PORT=5002\n",
+			"src/server.js": c.server + "\nrequire(\"http\").createServer().listen(process.env.PORT || 3000);\n",
+		})
+		m, _ := report(t, dir, "survey", "--with", "")
+		u := m["components"].([]any)[0].(map[string]any)["listeners"].([]any)[0].(map[string]any)["under"].(map[string]any)
+		if u["port"] != c.want {
+			t.Errorf("%s: it listens on %v, not %v", name, u["port"], c.want)
+		}
+	}
+}
+
 func TestMatrix(t *testing.T) {
 	dir := write(t, t.TempDir(), map[string]string{
 		"good/package.json": sound["package.json"], "good/server.js": sound["server.js"],

@@ -2,6 +2,7 @@ package command
 
 import (
 	"maps"
+	"path"
 	"slices"
 	"strings"
 
@@ -28,11 +29,11 @@ func (r *lineReader) set(name string, v *value.Value) {
 // gives the variables that either sets the value that the test decides on. A
 // test of nil is one that cannot be told.
 func (r *lineReader) choose(test *value.Value, not bool, then, otherwise func()) {
-	if not {
-		then, otherwise = otherwise, then
-	}
-	yes := r.branch(then)
+	yes := r.branch(then) // in the order in which they stand
 	no := r.branch(otherwise)
+	if not {
+		yes, no = no, yes
+	}
 	names := map[string]bool{}
 	for n := range yes {
 		names[n] = true
@@ -75,7 +76,10 @@ func (r *lineReader) branch(run func()) map[string]*value.Value {
 		return saved
 	}
 	r.vars = maps.Clone(saved)
+	r.branches++
+	r.within = append(r.within, r.branches)
 	run()
+	r.within = r.within[:len(r.within)-1]
 	after := r.vars
 	r.vars = saved
 	starts := slices.ContainsFunc(r.list[before:], func(s Simple) bool { return len(s.Words) > 0 && !builtin[s.Words[0].Text] })
@@ -214,4 +218,33 @@ func (r *lineReader) test(s *syntax.Stmt) (test *value.Value, not bool) {
 		}
 	}
 	return nil, false
+}
+
+// alternatives reports whether of two commands only one can run: they part at
+// a branch. Two branches that are not one in the other may belong to different
+// conditions; then too which one runs last cannot be told.
+func alternatives(a, b []int) bool {
+	for i := range min(len(a), len(b)) {
+		if a[i] != b[i] {
+			return true
+		}
+	}
+	return false
+}
+
+// stays reports whether a program is a server or may be one, and not a step
+// on the way, such as a migration.
+func (f Final) stays() bool {
+	k := f.Known
+	if k == nil || f.Reason != "" {
+		return false
+	}
+	if k.Server != "" || k.Dev != "" || k.Watch != "" {
+		return true
+	}
+	w, ok := f.Target()
+	if !ok {
+		return false
+	}
+	return path.Base(w.Text) != "manage.py" || index(f.Args, "runserver") >= 0
 }

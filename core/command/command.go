@@ -8,6 +8,7 @@ import (
 	"encoding/json"
 	"errors"
 	"path"
+	"slices"
 	"strings"
 
 	"mvdan.cc/sh/v3/syntax"
@@ -40,8 +41,9 @@ type Simple struct {
 	Env        []Assign
 	Words      []Word
 	Background bool
-	Piped      bool // its output goes into another program
-	Guarded    bool // in a branch or a loop of a script
+	Piped      bool  // its output goes into another program
+	Guarded    bool  // in a branch or a loop of a script
+	Branch     []int // the branches that it stands in, from the outermost
 	At         place.Span
 }
 
@@ -125,6 +127,9 @@ type lineReader struct {
 	o    origin
 	list []Simple
 	vars map[string]*value.Value
+
+	within   []int // the branches that are being read
+	branches int   // how many there were
 }
 
 func (r *lineReader) stmt(s *syntax.Stmt, guarded bool) {
@@ -149,7 +154,7 @@ func (r *lineReader) stmts(list []*syntax.Stmt, guarded bool) {
 func (r *lineReader) command(c syntax.Command, guarded bool) {
 	switch c := c.(type) {
 	case *syntax.CallExpr:
-		s := Simple{At: r.o.span(c.Pos(), c.End()), Guarded: guarded}
+		s := Simple{At: r.o.span(c.Pos(), c.End()), Guarded: guarded, Branch: slices.Clone(r.within)}
 		for _, a := range c.Assigns {
 			if a.Name == nil {
 				continue

@@ -235,6 +235,23 @@ func TestFlags(t *testing.T) {
 }
 
 func TestBranchesOfAScript(t *testing.T) {
+	for script, want := range map[string]string{
+		"if [ \"$SKY\" = dark ]; then exec gunicorn app:app; else exec flask run; fi":           "unknown",
+		"if [ \"$SKY\" = dark ]; then exec flask run; fi; exec gunicorn app:app":                "gunicorn app:app",
+		"if [ \"$SKY\" = dark ]; then python manage.py migrate; else exec gunicorn app:app; fi": "gunicorn app:app",
+		"case $1 in a) exec uvicorn a:a ;; *) exec gunicorn app:app ;; esac":                    "unknown",
+		"if [ \"$SKY\" ]; then exec gunicorn app:app -w 4; else exec gunicorn app:app; fi":      "gunicorn app:app",
+		"if [ \"$SKY\" ]; then if test -f x; then node seed.js; fi; exec gunicorn app:app; fi":  "gunicorn app:app",
+		"[ -d static ] || python manage.py collectstatic --noinput; exec gunicorn app:app":      "gunicorn app:app",
+	} {
+		line, err := command.Parse(script, place.Span{File: "f", Line: 1, Col: 1})
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := summary(command.Follow(line, command.Context{Tree: tree(t, map[string]string{"manage.py": ""})})); got != want {
+			t.Errorf("%s\n\tends at %q, not %q", script, got, want)
+		}
+	}
 	for _, c := range []struct{ script, env, want string }{
 		{"if [ -z \"$PORT\" ]; then PORT=80; fi", "", "80"},
 		{"if [ -z \"$PORT\" ]; then PORT=80; fi", "PORT=5", "5"},

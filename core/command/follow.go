@@ -73,6 +73,7 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 	dir := c.Dir
 	var finals []Final
 	back := -1
+	var branch [][]int // of each of these
 	for _, s := range line.Commands {
 		if len(s.Words) == 0 {
 			env = append(env[:len(env):len(env)], s.Env...)
@@ -97,6 +98,13 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 		sub := c
 		sub.Dir = dir
 		f := simple(s.Words, sub, append(env[:len(env):len(env)], s.Env...), steps, line.Exec, depth)
+		for i := range finals {
+			if f.Program != finals[i].Program && finals[i].stays() && alternatives(s.Branch, branch[i]) {
+				f.Reason = "a condition of the script decides whether " + finals[i].Program + " or " + f.Program + " runs"
+				break
+			}
+		}
+		branch = append(branch, s.Branch)
 		f.Back = f.Back || s.Background
 		if s.Background {
 			back = len(finals)
