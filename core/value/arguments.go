@@ -2,6 +2,7 @@ package value
 
 import (
 	"path"
+	"slices"
 	"strings"
 
 	"ubique/core/code"
@@ -105,6 +106,16 @@ func (e *Eval) argument(base *Value, name string, at place.Span) *Value {
 			}
 			if dest != name || len(flags) == 0 {
 				continue
+			}
+			if action.Is(code.String) && (action.Name == "store_true" || action.Name == "store_false") {
+				on := false
+				for _, a := range e.Args {
+					if a.Kind != Str && a.Kind != Env { // one word may be several flags
+						return unknown("an argument that is a switch", f.At(site.Node))
+					}
+					on = on || a.Kind == Str && slices.Contains(flags, a.Text)
+				}
+				return boolean(on == (action.Name == "store_true"), f.At(site.Node))
 			}
 			if action != nil {
 				return unknown("an argument that is a switch", f.At(site.Node))

@@ -23,7 +23,7 @@ var conversions = map[string]string{
 // methods are methods of texts and lists, by the operation.
 var methods = map[string]string{
 	"strip": "strip", "trim": "strip", "lstrip": "strip", "rstrip": "strip", "lower": "lower", "toLowerCase": "lower", "casefold": "lower",
-	"upper": "upper", "toUpperCase": "upper", "title": "title", "capitalize": "title", "split": "split", "toString": "String", "isdigit": "digits", "isnumeric": "digits",
+	"upper": "upper", "toUpperCase": "upper", "title": "title", "capitalize": "title", "split": "split", "partition": "partition", "rpartition": "rpartition", "toString": "String", "isdigit": "digits", "isnumeric": "digits",
 	"startswith": "startswith", "startsWith": "startswith",
 }
 

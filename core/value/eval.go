@@ -378,6 +378,8 @@ func (e *Eval) unary(n *code.Node, s *code.Scope, c *context) *Value {
 		return op("neg", py, at, v)
 	case "typeof":
 		return op("typeof", py, at, v)
+	case "~":
+		return op("^", py, at, v, &Value{Kind: Num, Num: -1, At: at})
 	case "void":
 		return &Value{Kind: Undef, At: at}
 	}
@@ -1249,6 +1251,9 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 			return &Value{Kind: Cond, Py: base.Py, At: at, Kids: []*Value{base.Kids[0], e.key(base.Kids[1], name, s, c, at), e.key(base.Kids[2], name, s, c, at)}, Steps: base.Steps}
 		}
 	case Op:
+		if i, err := strconv.Atoi(name); err == nil && (base.Text == "split" || base.Text == "partition" || base.Text == "rpartition") {
+			return keep(op("index", s.File.Lang == code.Python, at, base, &Value{Kind: Num, Num: float64(i), At: at}))
+		}
 		switch base.Text {
 		case "||", "??", "catch":
 			return &Value{Kind: Op, Text: base.Text, Py: base.Py, At: at, Kids: []*Value{e.key(base.Kids[0], name, s, c, at), e.key(base.Kids[1], name, s, c, at)}, Steps: base.Steps}

@@ -461,6 +461,7 @@ var operators = map[string]operator{
 	"/":  arithmetic(func(x, y float64) float64 { return x / y }),
 	"//": arithmetic(func(x, y float64) float64 { return math.Floor(x / y) }),
 	"%":  arithmetic(math.Mod),
+	"^":  arithmetic(func(x, y float64) float64 { return float64(int32(nanZero(x)) ^ int32(nanZero(y))) }),
 	"|":  arithmetic(func(x, y float64) float64 { return float64(int32(nanZero(x)) | int32(nanZero(y))) }),
 	"neg": func(a, _ Outcome, _ bool) Outcome {
 		return num(-toNumber(a))
@@ -525,6 +526,26 @@ var operators = map[string]operator{
 			return num(float64(len([]rune(a.Text))))
 		}
 		return dontKnow("how many there are")
+	},
+	"partition": func(a, b Outcome, _ bool) Outcome {
+		if a.nothing() {
+			return raise("nothing is split")
+		}
+		before, after, found := strings.Cut(a.Text, b.Text)
+		if !found {
+			return Outcome{Kind: List, List: []Outcome{str(before), str(""), str("")}}
+		}
+		return Outcome{Kind: List, List: []Outcome{str(before), str(b.Text), str(after)}}
+	},
+	"rpartition": func(a, b Outcome, _ bool) Outcome {
+		if a.nothing() {
+			return raise("nothing is split")
+		}
+		i := strings.LastIndex(a.Text, b.Text)
+		if i < 0 {
+			return Outcome{Kind: List, List: []Outcome{str(""), str(""), str(a.Text)}}
+		}
+		return Outcome{Kind: List, List: []Outcome{str(a.Text[:i]), str(b.Text), str(a.Text[i+len(b.Text):])}}
 	},
 	"split": func(a, b Outcome, py bool) Outcome {
 		if a.nothing() {
