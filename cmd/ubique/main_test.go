@@ -462,6 +462,36 @@ func TestDotenvFilesByTheirPath(t *testing.T) {
 	}
 }
 
+func TestDoublingIsCutShort(t *testing.T) {
+	double := func(first, line, last string) string {
+		var b strings.Builder
+		b.WriteString(first + "\n")
+		for i := range 40 {
+			b.WriteString(strings.NewReplacer("NEXT", fmt.Sprintf("a%d", i+1), "A", fmt.Sprintf("a%d", i)).Replace(line) + "\n")
+		}
+		return b.String() + last + "\n"
+	}
+	const listen = "require('http').createServer().listen(a40)"
+	for name, files := range map[string]map[string]string{
+		"texts":            {"server.js": double("const a0 = 'xxxxxxxx';", "const NEXT = A + A;", listen)},
+		"template strings": {"server.js": double("const a0 = 'xxxxxxxx';", "const NEXT = `${A}${A}`;", listen)},
+		"lists":            {"server.js": double("const a0 = [1, 2];", "const NEXT = [...A, ...A];", "require('http').createServer().listen(a40[0])")},
+		"objects":          {"server.js": double("const a0 = { port: 1 };", "const NEXT = { ...A, ...A };", "require('http').createServer().listen(a40.port)")},
+		"shell variables":  {"server.js": "require('http').createServer().listen(process.env.PORT)\n", "Procfile": "web: sh go.sh\n", "go.sh": double("a0=xxxxxxxx", `NEXT="$A$A"`, "PORT=$a40 exec node server.js")},
+		"shell functions":  {"server.js": "require('http').createServer().listen(process.env.PORT)\n", "Procfile": "web: sh go.sh\n", "go.sh": double("", "A() { NEXT; NEXT; NEXT; }", "a0; exec node server.js")},
+	} {
+		files["package.json"] = `{ "name": "dome", "engines": { "node": "24.x" }, "scripts": { "start": "node server.js" } }`
+		dir := write(t, t.TempDir(), files)
+		m, r := report(t, dir, "check", "--fail-at", "never")
+		if r.status != 0 {
+			t.Errorf("%s: it ends with %d:\n%.400s", name, r.status, r.err)
+		}
+		if len(m["components"].([]any)) != 1 {
+			t.Errorf("%s: the component is lost", name)
+		}
+	}
+}
+
 func TestMatrix(t *testing.T) {
 	dir := write(t, t.TempDir(), map[string]string{
 		"good/package.json": sound["package.json"], "good/server.js": sound["server.js"],

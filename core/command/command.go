@@ -105,6 +105,9 @@ func Strings(text string) ([]string, bool) {
 	return list, err == nil
 }
 
+// maxCalls is how many calls of a script's functions are read.
+const maxCalls = 256
+
 const maxLine = 1 << 16
 
 func parse(text string, o origin) (Line, error) {
@@ -128,8 +131,10 @@ type lineReader struct {
 	list []Simple
 	vars map[string]*value.Value
 
-	within   []int // the branches that are being read
-	branches int   // how many there were
+	funcs    map[string]*syntax.Stmt // functions of the script
+	calls    int                     // of them so far
+	within   []int                   // the branches that are being read
+	branches int                     // how many there were
 }
 
 func (r *lineReader) stmt(s *syntax.Stmt, guarded bool) {
@@ -153,7 +158,26 @@ func (r *lineReader) stmts(list []*syntax.Stmt, guarded bool) {
 
 func (r *lineReader) command(c syntax.Command, guarded bool) {
 	switch c := c.(type) {
+	case *syntax.FuncDecl:
+		if r.funcs == nil {
+			r.funcs = map[string]*syntax.Stmt{}
+		}
+		if c.Name != nil {
+			r.funcs[c.Name.Value] = c.Body
+		}
 	case *syntax.CallExpr:
+		if len(c.Args) > 0 {
+			name := c.Args[0].Lit()
+			if body, ok := r.funcs[name]; ok {
+				if body != nil && r.calls < maxCalls {
+					r.calls++
+					r.funcs[name] = nil // it does not call itself
+					r.stmt(body, guarded)
+					r.funcs[name] = body
+				}
+				return
+			}
+		}
 		s := Simple{At: r.o.span(c.Pos(), c.End()), Guarded: guarded, Branch: slices.Clone(r.within)}
 		for _, a := range c.Assigns {
 			if a.Name == nil {

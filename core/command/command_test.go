@@ -242,6 +242,9 @@ func TestBranchesOfAScript(t *testing.T) {
 		"case $1 in a) exec uvicorn a:a ;; *) exec gunicorn app:app ;; esac":                    "unknown",
 		"if [ \"$SKY\" ]; then exec gunicorn app:app -w 4; else exec gunicorn app:app; fi":      "gunicorn app:app",
 		"if [ \"$SKY\" ]; then if test -f x; then node seed.js; fi; exec gunicorn app:app; fi":  "gunicorn app:app",
+		"serve() { exec gunicorn app:app; }; [ -d static ] || mkdir static; serve":              "gunicorn app:app",
+		"a() { a; }; a; exec gunicorn app:app":                                                  "gunicorn app:app",
+		"a() { b; b; }; b() { a; a; }; a":                                                       "unknown",
 		"[ -d static ] || python manage.py collectstatic --noinput; exec gunicorn app:app":      "gunicorn app:app",
 	} {
 		line, err := command.Parse(script, place.Span{File: "f", Line: 1, Col: 1})
@@ -356,6 +359,8 @@ func TestKnownPrograms(t *testing.T) {
 }
 
 func FuzzParse(f *testing.F) {
+	f.Add("()0")
+	f.Add("f() { f; g; }; if [ -z \"$A\" ]; then A=1; fi; case $A in b) f ;; esac")
 	for _, s := range []string{"a && b || c", "x=$(y) z ${a:-b} 'c' \"d\"", "if a; then b; fi", "sh -c 'sh -c \"a\"'"} {
 		f.Add(s)
 	}

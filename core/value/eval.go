@@ -247,6 +247,9 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 		for _, k := range n.Kids {
 			if k.Is(code.Spread) {
 				o := e.expr(k.Kid(0), s, c)
+				if o.Kind == List && len(v.Kids)+len(o.Kids) > maxParts {
+					return unknown(tooMany, at())
+				}
 				if o.Kind == List {
 					v.Kids = append(v.Kids, o.Kids...)
 					continue
@@ -276,6 +279,8 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 // condition, or of something that is not known.
 func (v *Value) spread(o *Value, py bool) {
 	switch {
+	case len(v.Keys)+len(o.Keys) > maxParts:
+		v.Keys, v.Kids = append(v.Keys, "..."), append(v.Kids, unknown(tooMany, o.At))
 	case o.Kind == Object:
 		v.Keys, v.Kids = append(v.Keys, o.Keys...), append(v.Kids, o.Kids...)
 	case o.Kind == Undef || o.Kind == Null || o.Kind == Bool:

@@ -15,9 +15,16 @@ type Outcome struct {
 	Raise bool // an exception: the program ends here unless it is caught
 }
 
-func raise(why string) Outcome   { return Outcome{Kind: Unknown, Text: why, Raise: true} }
-func dontKnow(w string) Outcome  { return Outcome{Kind: Unknown, Text: w} }
-func str(s string) Outcome       { return Outcome{Kind: Str, Text: s} }
+func raise(why string) Outcome  { return Outcome{Kind: Unknown, Text: why, Raise: true} }
+func dontKnow(w string) Outcome { return Outcome{Kind: Unknown, Text: w} }
+
+func str(s string) Outcome {
+	if len(s) > maxText {
+		return dontKnow(tooLong)
+	}
+	return Outcome{Kind: Str, Text: s}
+}
+
 func num(n float64) Outcome      { return Outcome{Kind: Num, Num: n} }
 func truth(b bool) Outcome       { return Outcome{Kind: Bool, Num: map[bool]float64{true: 1}[b]} }
 func (o Outcome) isNaN() bool    { return o.Kind == Num && math.IsNaN(o.Num) }
@@ -277,6 +284,9 @@ func (u *evaluation) operate(v *Value, depth int) Outcome {
 				return o
 			}
 			b.WriteString(o.show(v.Py))
+			if b.Len() > maxText {
+				return dontKnow(tooLong)
+			}
 		}
 		return str(b.String())
 	case "loop": // one of several, or all: not known which

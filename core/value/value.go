@@ -103,6 +103,15 @@ func Or(a, b *Value, at place.Span) *Value {
 	return &Value{Kind: Op, Text: "||", Kids: []*Value{a, b}, At: at}
 }
 
+// Limits on what is made of parts: a hostile source doubles a text or a list
+// forty times over.
+const (
+	maxText  = 1 << 16 // bytes
+	maxParts = 1 << 13 // elements, properties
+	tooLong  = "a text that is too long to be followed"
+	tooMany  = "more elements than are followed"
+)
+
 // Concat joins texts.
 func Concat(parts ...*Value) *Value {
 	if len(parts) == 1 {
@@ -112,6 +121,9 @@ func Concat(parts ...*Value) *Value {
 	var b strings.Builder
 	for _, p := range parts {
 		all = all && p.Kind == Str
+		if b.Len()+len(p.Text) > maxText {
+			return unknown(tooLong, p.At)
+		}
 		b.WriteString(p.Text)
 	}
 	if all && len(parts) > 0 {
