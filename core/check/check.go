@@ -328,20 +328,19 @@ func (c *conductor) components() {
 
 // nearMisses are the names that are nearly right, in the root and in the
 // folder of each component.
-func (c *conductor) nearMisses() []survey.NearMiss {
-	var list []survey.NearMiss
-	root := len(c.report.Components) > 0
-	seen := map[string]bool{}
+func (c *conductor) nearMisses() []fact.NearMiss {
+	var list []fact.NearMiss
+	if !slices.ContainsFunc(c.report.Components, func(comp *fact.Component) bool { return comp.Dir == "" }) {
+		list = survey.NearMisses(c.folders[""], "", len(c.report.Components) > 0)
+	}
+	seen := map[string]bool{} // two runtimes may share a folder
 	for _, comp := range c.report.Components {
-		for _, m := range survey.NearMisses(c.folders[comp.Dir], comp.Runtime, len(comp.Manifests) > 0) {
+		for _, m := range comp.Misnamed {
 			if !seen[m.Path] {
 				seen[m.Path] = true
 				list = append(list, m)
 			}
 		}
-	}
-	if !slices.ContainsFunc(c.report.Components, func(comp *fact.Component) bool { return comp.Dir == "" }) {
-		list = append(list, survey.NearMisses(c.folders[""], "", root)...)
 	}
 	return list
 }
@@ -361,12 +360,7 @@ func (c *conductor) safely(comp *fact.Component, r survey.Runtime) {
 
 func (c *conductor) component(comp *fact.Component, r survey.Runtime) {
 	r.Gather(c.t, comp, c.folders[comp.Dir])
-	for _, m := range survey.NearMisses(c.folders[comp.Dir], comp.Runtime, len(comp.Manifests) > 0) {
-		if comp.Misnamed == nil {
-			comp.Misnamed = map[string]bool{}
-		}
-		comp.Misnamed[m.Exact] = true
-	}
+	comp.Misnamed = survey.NearMisses(c.folders[comp.Dir], comp.Runtime, len(comp.Manifests) > 0)
 	for _, d := range comp.Descriptors {
 		if d.Image != nil {
 			basePins(comp, d.Image)

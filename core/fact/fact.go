@@ -4,6 +4,8 @@
 package fact
 
 import (
+	"slices"
+
 	"ubique/core/code"
 	"ubique/core/command"
 	"ubique/core/document"
@@ -33,11 +35,23 @@ type Component struct {
 	Unknown      []Question
 	Locked       map[string]bool // packages that the lock installs at the top
 	HasLock      bool
-	Complete     bool            // the manifests could be read to the end
-	Broken       bool            // a manifest cannot be read at all
-	Misnamed     map[string]bool // exact names of which only a near miss is there
-	Bundled      bool            // a bundler makes one artefact of the code
+	Complete     bool // the manifests could be read to the end
+	Broken       bool // a manifest cannot be read at all
+	Misnamed     []NearMiss
+	Bundled      bool // a bundler makes one artefact of the code
 	Install      Install
+}
+
+// NearMiss is a file whose name is nearly one that must be exact.
+type NearMiss struct {
+	Path   string // of the file
+	Exact  string // the name that is looked for
+	Reader string // what looks for it
+}
+
+// Misses reports whether one of these names is there only as a near miss.
+func (c *Component) Misses(names ...string) bool {
+	return slices.ContainsFunc(c.Misnamed, func(m NearMiss) bool { return slices.Contains(names, m.Exact) })
 }
 
 // Install says how a container file installs the dependencies.

@@ -20,7 +20,6 @@ import (
 	"ubique/core/host"
 	"ubique/core/place"
 	"ubique/core/source"
-	"ubique/core/survey"
 	"ubique/core/value"
 )
 
@@ -187,7 +186,7 @@ type TreePass struct {
 	Components []*fact.Component
 	On         map[string][]*On // by component
 	Broken     []Broken
-	NearMisses []survey.NearMiss
+	NearMisses []fact.NearMiss
 	rule       *Rule
 	found      *[]Finding
 }

@@ -5,6 +5,8 @@ import (
 	"sort"
 	"strings"
 	"sync"
+
+	"ubique/core/fact"
 )
 
 // exactName is a name that is compared letter by letter by what reads it.
@@ -33,13 +35,6 @@ var exactNames = []exactName{
 	{".tool-versions", "version managers", "", false},
 	{".dockerignore", "container builds", "", false},
 	{".gitignore", "git", "", false},
-}
-
-// NearMiss is a file whose name is nearly one that must be exact.
-type NearMiss struct {
-	Path   string // of the file
-	Exact  string // the name that is looked for
-	Reader string // what looks for it
 }
 
 // between are the signs between words of a name.
@@ -94,8 +89,8 @@ var stems = sync.OnceValue(func() map[string]bool {
 // right one is not beside them. The runtime is the component's, empty where
 // the folder holds none; a component with manifests needs no other, so that a
 // packages.json of data is only a file.
-func NearMisses(f Folder, runtime string, manifests bool) []NearMiss {
-	var list []NearMiss
+func NearMisses(f Folder, runtime string, manifests bool) []fact.NearMiss {
+	var list []fact.NearMiss
 	known := stems()
 	for base := range f.Names {
 		if len(base) > 24 || !known[stem(base)] {
@@ -108,7 +103,7 @@ func NearMisses(f Folder, runtime string, manifests bool) []NearMiss {
 			if x.manifest && manifests && !strings.EqualFold(base, x.name) {
 				continue
 			}
-			list = append(list, NearMiss{path.Join(f.Dir, base), x.name, x.reader})
+			list = append(list, fact.NearMiss{Path: path.Join(f.Dir, base), Exact: x.name, Reader: x.reader})
 			break
 		}
 	}

@@ -15,10 +15,8 @@ var missing = &rules.Rule{
 		if len(c.Manifests) > 0 || !c.Complete {
 			return
 		}
-		for _, name := range []string{"package.json", "requirements.txt", "pyproject.toml", "Pipfile"} {
-			if c.Misnamed[name] {
-				return // runtime/misnamed: what is declared stands there
-			}
+		if c.Misses("package.json", "requirements.txt", "pyproject.toml", "Pipfile") {
+			return // runtime/misnamed: what is declared stands there
 		}
 		for _, on := range p.On {
 			if on.Code == nil {

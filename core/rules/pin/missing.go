@@ -23,10 +23,8 @@ var missing = &rules.Rule{
 		if len(c.Pins) > 0 || c.Broken || label[c.Runtime] == "" {
 			return
 		}
-		for _, name := range pinned[c.Runtime] {
-			if c.Misnamed[name] {
-				return // runtime/misnamed: the pin may be in it
-			}
+		if c.Misses(pinned[c.Runtime]...) {
+			return // runtime/misnamed: the pin may be in it
 		}
 		at := place.Whole(p.Component.ID)
 		if len(c.Manifests) > 0 {

@@ -23,7 +23,7 @@ var missing = &rules.Rule{
 			if on.Host.WebRequired && hasProcessFile(c) {
 				continue // start/web-missing
 			}
-			if c.Broken || c.Misnamed["Procfile"] || c.Misnamed["package.json"] {
+			if c.Broken || c.Misses("Procfile", "package.json") {
 				continue // descriptor/unreadable, runtime/misnamed: the start may be in it
 			}
 			at := place.Whole(c.ID)
