@@ -364,6 +364,9 @@ func block(p *printer, v View, r *check.Report, c *fact.Component) {
 	}
 	if len(starts) == 0 {
 		starts = [][]string{{"nothing says how", ""}}
+		if slices.Contains(c.Frameworks, "browser application") {
+			starts[0][0] = "nothing: its build makes files for a host of static files"
+		}
 	}
 	for _, x := range c.Variables {
 		how := ""

@@ -5,6 +5,7 @@ package fact
 
 import (
 	"slices"
+	"strings"
 
 	"ubique/core/code"
 	"ubique/core/command"
@@ -127,6 +128,20 @@ type Start struct {
 	Variables  []Variable
 	Dotenv     []string   // the dotenv files that it reads, as paths of the tree
 	Config     *code.File // the settings module of a Django site
+}
+
+// Named is what the command names to be loaded, or FILE where that cannot be
+// told.
+func (s *Start) Named() string {
+	if s.Target != nil {
+		return s.Target.Named
+	}
+	for _, a := range s.Final.Args {
+		if !strings.HasPrefix(a.Text, "-") {
+			return a.Text
+		}
+	}
+	return "FILE"
 }
 
 // Variable is a variable of the environment that the code reads.

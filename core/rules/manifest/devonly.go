@@ -3,6 +3,7 @@ package manifest
 import (
 	"fmt"
 
+	"ubique/core/command"
 	"ubique/core/fact"
 	"ubique/core/rules"
 	"ubique/core/survey/node"
@@ -38,8 +39,8 @@ var devOnly = &rules.Rule{
 			if on.Host.Route == "image" {
 				gone = []value.Step{{At: c.Install.At, Note: "installs without them"}}
 			}
-			report := func(d fact.Dependency, what string, trail ...value.Step) {
-				p.Report(on, 0, rules.Finding{Where: d.At, Message: fmt.Sprintf("%s is declared for development only, and %s: development dependencies are gone by then", d.Name, what), Trail: append(trail, gone...), Remedy: move(c, d)})
+			report := func(d fact.Dependency, remedy, what string, trail ...value.Step) {
+				p.Report(on, 0, rules.Finding{Where: d.At, Message: fmt.Sprintf("%s is declared for development only, and %s: development dependencies are gone by then", d.Name, what), Trail: append(trail, gone...), Remedy: remedy})
 			}
 			done := map[string]bool{}
 			for _, use := range programs(on.Code) {
@@ -47,7 +48,11 @@ var devOnly = &rules.Rule{
 					d, ok := c.Dep(pkg)
 					if ok && d.Dev && !done[d.Name] && !anyRun(c, use.packages) {
 						done[d.Name] = true
-						report(d, "the start command runs "+use.name, value.Step{At: use.step.At, Note: use.step.Note})
+						remedy := move(c, d)
+						if k := command.Lookup(use.name); k != nil && k.Watch != "" { // start/reload says the same
+							remedy = "node " + on.Code.Named()
+						}
+						report(d, remedy, "the start command runs "+use.name, use.step)
 					}
 				}
 			}
@@ -57,7 +62,7 @@ var devOnly = &rules.Rule{
 			for _, i := range needed(on.Code) {
 				if d, ok := declared(c, i); ok && d.Dev && !done[d.Name] && !installed(on, d.Name) {
 					done[d.Name] = true
-					report(d, "the code that runs imports it", rules.Step(i.At, "imports "+i.Package))
+					report(d, move(c, d), "the code that runs imports it", rules.Step(i.At, "imports "+i.Package))
 				}
 			}
 		}

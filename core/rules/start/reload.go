@@ -2,10 +2,8 @@ package start
 
 import (
 	"fmt"
-	"strings"
 
 	"ubique/core/code"
-	"ubique/core/fact"
 	"ubique/core/rules"
 )
 
@@ -24,7 +22,7 @@ var reload = &rules.Rule{
 						at = w.At
 					}
 				}
-				p.Report(on, 0, rules.Finding{Where: at, Trail: f.Steps, Message: f.Manager + " restarts the program when a file changes: for work on it, not for a host", Remedy: "node " + targetText(on.Start)})
+				p.Report(on, 0, rules.Finding{Where: at, Trail: f.Steps, Message: f.Manager + " restarts the program when a file changes: for work on it, not for a host", Remedy: "node " + on.Start.Named()})
 				continue
 			}
 			if f.Watching != nil {
@@ -68,16 +66,4 @@ func reloads(on *rules.On) []rules.Finding {
 		}
 	}
 	return list
-}
-
-func targetText(s *fact.Start) string {
-	if s.Target != nil {
-		return s.Target.Named
-	}
-	for _, a := range s.Final.Args {
-		if !strings.HasPrefix(a.Text, "-") {
-			return a.Text
-		}
-	}
-	return "FILE"
 }
