@@ -25,6 +25,29 @@ func (r *lineReader) set(name string, v *value.Value) {
 	r.vars[name] = v
 }
 
+// passed is a variable as the programs of the script get it: as it is when it
+// is exported, and else only where the environment had it before (POSIX.1-2024,
+// "2.5.3 Shell Variables" and "2.12 Shell Execution Environment").
+func (r *lineReader) passed(name string) *value.Value {
+	v := r.vars[name]
+	if r.exported[name] || r.exported["-a"] {
+		return v
+	}
+	had := &value.Value{Kind: value.Op, Text: "isset", Kids: []*value.Value{value.Variable(name, value.ReadsUndef, v.At)}, At: v.At}
+	return &value.Value{Kind: value.Cond, Kids: []*value.Value{had, v, {Kind: value.Undef, At: v.At}}, At: v.At}
+}
+
+// tests reports whether a command is a test of any kind.
+func tests(s *syntax.Stmt) bool {
+	switch c := s.Cmd.(type) {
+	case *syntax.TestClause:
+		return true
+	case *syntax.CallExpr:
+		return len(c.Args) > 0 && (c.Args[0].Lit() == "[" || c.Args[0].Lit() == "test")
+	}
+	return false
+}
+
 // choose reads what runs when a test holds, and what when it does not, and
 // gives the variables that either sets the value that the test decides on. A
 // test of nil is one that cannot be told.
@@ -64,7 +87,7 @@ func (r *lineReader) choose(test *value.Value, not bool, then, otherwise func())
 		}
 		v := &value.Value{Kind: value.Cond, Kids: []*value.Value{t, y, x}, At: at}
 		r.set(n, v)
-		r.list = append(r.list, Simple{Env: []Assign{{n, v, at}}, Guarded: true, At: at})
+		r.list = append(r.list, Simple{Env: []Assign{{n, r.passed(n), at}}, Guarded: true, At: at})
 	}
 }
 

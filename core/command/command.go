@@ -131,6 +131,7 @@ type lineReader struct {
 	list []Simple
 	vars map[string]*value.Value
 
+	exported map[string]bool         // variables that programs are given
 	funcs    map[string]*syntax.Stmt // functions of the script
 	calls    int                     // of them so far
 	within   []int                   // the branches that are being read
@@ -190,6 +191,7 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 			s.Env = append(s.Env, Assign{a.Name.Value, v, r.o.span(a.Pos(), a.End())})
 			if len(c.Args) == 0 {
 				r.set(a.Name.Value, v)
+				s.Env[len(s.Env)-1].Value = r.passed(a.Name.Value)
 			}
 		}
 		for _, w := range c.Args {
@@ -202,6 +204,10 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 		before := len(r.list)
 		if test, not := r.test(c.X); test != nil && (c.Op == syntax.AndStmt || c.Op == syntax.OrStmt) {
 			r.choose(test, not != (c.Op == syntax.OrStmt), func() { r.stmt(c.Y, true) }, nil)
+			return
+		}
+		if c.Op == syntax.AndStmt && tests(c.X) {
+			r.choose(nil, false, func() { r.stmt(c.Y, true) }, nil)
 			return
 		}
 		r.stmt(c.X, guarded)
@@ -235,10 +241,21 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 	case *syntax.DeclClause:
 		s := Simple{At: r.o.span(c.Pos(), c.End()), Guarded: guarded}
 		for _, a := range c.Args {
-			if a.Name != nil && a.Value != nil {
-				v := r.word(a.Value).Value
-				s.Env = append(s.Env, Assign{a.Name.Value, v, r.o.span(a.Pos(), a.End())})
-				r.set(a.Name.Value, v)
+			if a.Name == nil {
+				continue
+			}
+			name := a.Name.Value
+			if c.Variant.Value == "export" {
+				if r.exported == nil {
+					r.exported = map[string]bool{}
+				}
+				r.exported[name] = true
+			}
+			if a.Value != nil {
+				r.set(name, r.word(a.Value).Value)
+			}
+			if r.vars[name] != nil {
+				s.Env = append(s.Env, Assign{name, r.passed(name), r.o.span(a.Pos(), a.End())})
 			}
 		}
 		r.list = append(r.list, s)

@@ -81,7 +81,9 @@ func TestFollow(t *testing.T) {
 		"exec node --max-old-space-size=300 server.js": "node --max-old-space-size=300 server.js",
 		"env A=1 B=2 node server.js":                   "A=1 B=2 node server.js",
 		"export A=1 && node server.js":                 "A=1 node server.js",
-		"A=1; node server.js":                          "A=1 node server.js",
+		"A=1; node server.js":                          "A=? node server.js", // not exported
+		"export A=1; node server.js":                   "A=1 node server.js",
+		"A=1; export A; node server.js":                "A=? A=1 node server.js",
 		"cd api && node server.js":                     "api: node server.js",
 		"(cd api; exec node server.js)":                "api: node server.js",
 		"npm start":                                    "node server.js",
@@ -273,6 +275,7 @@ func TestBranchesOfAScript(t *testing.T) {
 		{"test -d x || PORT=1", "PORT=5", "unknown"},
 		{"if [ -z \"$PORT\" ]; then echo none; fi", "PORT=5", "5"},
 		{"PORT=1 && PORT=2", "", "2"},
+		{"[ -f settings ] && PORT=1", "PORT=5", "unknown"},
 	} {
 		line, err := command.Parse(c.script+"; exec serve $PORT", place.Span{File: "f", Line: 1, Col: 1})
 		if err != nil {

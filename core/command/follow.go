@@ -32,7 +32,9 @@ type Final struct {
 	Known    *Program
 	Path     string // as named: may be a path
 	Args     []Word
+	read     bool // Outer is known
 	Env      []Assign
+	Outer    []Assign // of these, what was set before the shell read the words
 	Dir      string
 	At       place.Span // of the program's name
 	Steps    []value.Step
@@ -74,6 +76,7 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 	var finals []Final
 	back := -1
 	var branch [][]int // of each of these
+	outer := env
 	for _, s := range line.Commands {
 		if len(s.Words) == 0 {
 			env = append(env[:len(env):len(env)], s.Env...)
@@ -98,6 +101,9 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 		sub := c
 		sub.Dir = dir
 		f := simple(s.Words, sub, append(env[:len(env):len(env)], s.Env...), steps, line.Exec, depth)
+		if !f.read {
+			f.Outer, f.read = outer, true
+		}
 		for i := range finals {
 			if f.Program != finals[i].Program && finals[i].stays() && alternatives(s.Branch, branch[i]) {
 				f.Reason = "a condition of the script decides whether " + finals[i].Program + " or " + f.Program + " runs"

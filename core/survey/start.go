@@ -155,12 +155,19 @@ func typeChecking(s code.Site) bool {
 // bind puts the values of variables that the command itself sets in the place
 // of those variables.
 func (s *Starter) bind(st *fact.Start, b Beginning) {
-	set := map[string]*value.Value{}
+	set, outer := map[string]*value.Value{}, map[string]*value.Value{}
 	for _, a := range st.Final.Env {
 		set[a.Name] = a.Value
 	}
+	for _, a := range st.Final.Outer {
+		outer[a.Name] = a.Value
+	}
 	for _, l := range st.Listeners {
 		for _, p := range []**value.Value{&l.Host, &l.Port, &l.Bind} {
+			if l.Via == "flag" { // the shell put the variables in before it set these
+				*p = (*p).Substitute(outer).Fallbacks(b.EnvValues)
+				continue
+			}
 			*p = (*p).Substitute(set).Fallbacks(b.EnvValues)
 		}
 		// A variable of the server's own that the command sets from another.
