@@ -105,6 +105,19 @@ app.listen(process.env.PORT || 3000, () => console.log(nights));
 -- shared/nights/index.js --
 exports.nights = 7;
 `, nil},
+		{"twin: members ask for each other in any version", `
+-- package.json --
+{ "name": "hill", "private": true, "workspaces": ["services/*", "shared/*"], "engines": { "node": "24.x" } }
+-- services/bookings/package.json --
+{ "name": "bookings", "scripts": { "start": "node server.js" }, "dependencies": { "@hill/nights": "*" } }
+-- services/bookings/server.js --
+const { nights } = require("@hill/nights");
+require("http").createServer((q, r) => r.end(nights)).listen(process.env.PORT || 3000);
+-- shared/nights/package.json --
+{ "name": "@hill/nights", "version": "1.0.0", "main": "index.js" }
+-- shared/nights/index.js --
+exports.nights = "7";
+`, nil},
 		{"twin: the root starts a member, which declares what it needs", `
 -- package.json --
 { "name": "hill", "private": true, "workspaces": ["services/*"], "engines": { "node": "24.x" }, "scripts": { "start": "yarn workspace @hill/bookings start" } }

@@ -199,7 +199,11 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 	case Func:
 		args, keys := e.args(n, s, c)
 		v := e.invoke(cv, args, keys, c)
-		return v.with(Step{at, "calls " + cv.Text})
+		name := cv.Text
+		if name == "" { // a function that only its binding names
+			name = callee.Dotted()
+		}
+		return v.with(Step{at, "calls " + name})
 	case Class:
 		args, keys := e.args(n, s, c)
 		r := *cv.ref

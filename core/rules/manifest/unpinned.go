@@ -23,7 +23,10 @@ var unpinned = &rules.Rule{
 				says = "as " + d.Spec
 			}
 			remedy := d.Name + "==VERSION, as `pip freeze` prints it"
-			if c.Runtime == "node" {
+			switch {
+			case strings.HasSuffix(d.File, ".toml") || strings.HasSuffix(d.File, "Pipfile"):
+				remedy = fmt.Sprintf("a version for %s, and a lock file", d.Name)
+			case c.Runtime == "node":
 				remedy = fmt.Sprintf(`"%s": "^VERSION", and a lock file (npm install writes it)`, d.Name)
 			}
 			p.ReportAll(0, rules.Finding{Where: d.At, Message: fmt.Sprintf("%s is declared %s and no lock file says which one is meant: each build may get another", d.Name, says), Remedy: remedy})

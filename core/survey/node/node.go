@@ -200,6 +200,12 @@ func (r *Runtime) gatherManifest(t *source.Tree, c *fact.Component, f survey.Fol
 			r.dependency(c, manifest.File, table, d)
 		}
 	}
+	// A package of the tree is linked, whatever version it is asked for in.
+	for i, d := range c.Dependencies {
+		if !d.Pinned {
+			_, c.Dependencies[i].Pinned = r.Package(t, d.Name)
+		}
+	}
 	// What the root of a workspace declares is there for its members.
 	for dir := c.Dir; dir != ""; {
 		dir = source.Dir(dir)
