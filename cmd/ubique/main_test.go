@@ -478,6 +478,7 @@ func TestDoublingIsCutShort(t *testing.T) {
 		"lists":            {"server.js": double("const a0 = [1, 2];", "const NEXT = [...A, ...A];", "require('http').createServer().listen(a40[0])")},
 		"objects":          {"server.js": double("const a0 = { port: 1 };", "const NEXT = { ...A, ...A };", "require('http').createServer().listen(a40.port)")},
 		"shell variables":  {"server.js": "require('http').createServer().listen(process.env.PORT)\n", "Procfile": "web: sh go.sh\n", "go.sh": double("a0=xxxxxxxx", `NEXT="$A$A"`, "PORT=$a40 exec node server.js")},
+		"two mains":        {"server.js": "require('./a');\nrequire('http').createServer().listen(process.env.PORT)\n", "a/package.json": `{ "main": "../b" }`, "b/package.json": `{ "main": "../a" }`},
 		"shell functions":  {"server.js": "require('http').createServer().listen(process.env.PORT)\n", "Procfile": "web: sh go.sh\n", "go.sh": double("", "A() { NEXT; NEXT; NEXT; }", "a0; exec node server.js")},
 	} {
 		files["package.json"] = `{ "name": "dome", "engines": { "node": "24.x" }, "scripts": { "start": "node server.js" } }`

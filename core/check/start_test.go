@@ -77,6 +77,26 @@ CMD ["gunicorn", "--bind", "0.0.0.0:8000", "app:app"]
   "scripts": { "start": "npm run serve" },
   "dependencies": { "express": "5.1.0" }
 }` + server, []string{"start/missing package.json:4 pushed=blocker"}},
+		{"twin: a script of the tree has the name of a known program", `
+-- package.json --
+{
+  "name": "catalogue",
+  "engines": { "node": "24.x" },
+  "scripts": { "start": "./bin/serve --quiet" },
+  "dependencies": { "express": "5.1.0" }
+}
+-- bin/serve exec --
+#!/bin/sh
+export PORT="${PORT:-3000}"
+exec node server.js "$@"` + server + `
+-- lib/names.js --
+module.exports = require("..").name;
+-- lib/up/index.js --
+module.exports = require("../names");
+-- index.js --
+exports.name = "catalogue";
+require("./lib/up");
+`, nil},
 		{"twin: the script is there", `
 -- package.json --
 {

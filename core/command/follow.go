@@ -2,6 +2,7 @@ package command
 
 import (
 	"path"
+	"slices"
 	"strings"
 
 	"ubique/core/place"
@@ -199,12 +200,12 @@ func simple(words []Word, c Context, env []Assign, steps []value.Step, exec bool
 	if shells[name] {
 		return shell(words, c, env, steps, depth)
 	}
-	if strings.HasSuffix(name, ".sh") || strings.Contains(w.Text, "/") && Lookup(name) == nil {
-		if p, ok := c.locate(w.Text); ok && c.Tree.Has(p) {
+	if strings.HasSuffix(name, ".sh") || strings.Contains(w.Text, "/") {
+		if p, ok := c.locate(w.Text); ok && c.Tree.Has(p) && !inDependencies(p) {
 			if g, ok := scriptFile(p, w, words[1:], c, env, steps, depth); ok {
 				return g
 			}
-		} else if strings.HasPrefix(w.Text, "./") || strings.HasSuffix(name, ".sh") || strings.HasSuffix(name, ".py") {
+		} else if strings.HasPrefix(w.Text, "./") && Lookup(name) == nil || strings.HasSuffix(name, ".sh") || strings.HasSuffix(name, ".py") {
 			f.Missing = &Missing{"file", w.Text, w.At}
 			return f
 		}
@@ -567,7 +568,8 @@ func scriptFile(p string, w Word, args []Word, c Context, env []Assign, steps []
 	if n := len(line.Commands); n > 0 {
 		last := line.Commands[n-1].Words
 		if len(last) > 0 && strings.Contains(last[len(last)-1].Text, "$@") && len(args) > 0 {
-			return simple(args, c, env, append(steps[:len(steps):len(steps)], value.Step{At: line.Commands[n-1].At, Note: "hands over to its arguments"}), false, depth+1), true
+			words := append(slices.Clone(last[:len(last)-1]), args...)
+			return simple(words, c, env, append(steps[:len(steps):len(steps)], value.Step{At: line.Commands[n-1].At, Note: "hands over to its arguments"}), false, depth+1), true
 		}
 	}
 	at := place.Span{File: p, Line: 1, Col: 1, EndLine: 1, EndCol: 1}
@@ -576,6 +578,13 @@ func scriptFile(p string, w Word, args []Word, c Context, env []Assign, steps []
 	}
 	steps = append(steps[:len(steps):len(steps)], value.Step{At: at, Note: "run by " + p})
 	return follow(line, c, env, steps, depth+1), true
+}
+
+// inDependencies tells the programs of installed packages, which are known by
+// their name.
+func inDependencies(p string) bool {
+	_, _, ok := source.DependencyPath(p)
+	return ok
 }
 
 // python looks at what an interpreter is given: -m MODULE or a file.

@@ -160,12 +160,20 @@ func (r *Runtime) members(t *source.Tree, c *fact.Component) {
 	}
 }
 
-var extensions = []string{"", ".js", ".ts", ".tsx", ".jsx", ".mjs", ".cjs", ".mts", ".cts", ".json", "/index.js", "/index.ts", "/index.tsx", "/index.mjs", "/index.cjs", "/index.jsx", "/index.json"}
+var extensions = []string{"", ".js", ".ts", ".tsx", ".jsx", ".mjs", ".cjs", ".mts", ".cts", ".json"}
+
+// indexes stand for their folder.
+var indexes = []string{"index.js", "index.ts", "index.tsx", "index.mjs", "index.cjs", "index.jsx", "index.json"}
 
 // file finds the file of a module path.
-func (m *modules) file(p string) (string, bool) {
+func (m *modules) file(p string) (string, bool) { return m.fileOf(p, true) }
+
+// fileOf follows the main of a folder once: Node.js takes it as a file or as
+// the index of a folder, and reads no second manifest (Node.js documentation,
+// "LOAD_AS_DIRECTORY").
+func (m *modules) fileOf(p string, manifest bool) (string, bool) {
 	for _, ext := range extensions {
-		if m.t.Has(p + ext) {
+		if p != "" && m.t.Has(p+ext) {
 			return p + ext, true
 		}
 	}
@@ -180,11 +188,18 @@ func (m *modules) file(p string) (string, bool) {
 			}
 		}
 	}
-	if d := m.r.manifest(m.t, join(p, "package.json")); d != nil {
+	if d := m.r.manifest(m.t, join(p, "package.json")); manifest && d != nil {
 		if main := d.Get("main").Str(); main != "" && main != "." && main != "./" {
 			if j, ok := source.Join(p, main); ok && j != p {
-				return m.file(j)
+				if f, ok := m.fileOf(j, false); ok {
+					return f, true
+				}
 			}
+		}
+	}
+	for _, index := range indexes {
+		if m.t.Has(join(p, index)) {
+			return join(p, index), true
 		}
 	}
 	return "", false
