@@ -3,7 +3,8 @@
 // whether one lies in the other, whether anything is left.
 //
 // Grammars: npm ranges (node-semver 7, "Ranges"), PEP 440 version specifiers,
-// bare version prefixes as version files and container tags have them.
+// RubyGems, Maven, Composer, Cargo, NuGet, Elixir, bare version prefixes as
+// version files and container tags have them; each says its source.
 package version
 
 import (
@@ -11,11 +12,17 @@ import (
 	"strings"
 )
 
-// Version is a release of up to four numbers; Pre is a pre-release tag.
+// Version is a release of up to four numbers; Pre is a pre-release tag, Post
+// the number of a release after the release (PEP 440's post releases).
 type Version struct {
-	N   [4]int
-	Pre string
+	N    [4]int
+	Pre  string
+	Post int
 }
+
+// least stands before every pre-release of a version: an upper end that is
+// open there leaves the pre-releases of the next line out too.
+const least = "\x00"
 
 // Compare orders versions; a pre-release stands before its release.
 func (v Version) Compare(w Version) int {
@@ -29,7 +36,11 @@ func (v Version) Compare(w Version) int {
 	}
 	switch {
 	case v.Pre == w.Pre:
-		return 0
+		return v.Post - w.Post
+	case v.Pre == least:
+		return -1
+	case w.Pre == least:
+		return 1
 	case v.Pre == "":
 		return 1
 	case w.Pre == "":
@@ -67,22 +78,26 @@ func (v Version) String() string { return v.show(3) }
 // short leaves zeros at the end out, as people write the ends of a range.
 func (v Version) short() string { return v.show(1) }
 
-func (v Version) show(least int) string {
-	n := least
+func (v Version) show(few int) string {
+	n := few
 	for i, x := range v.N {
 		if x != 0 {
 			n = max(n, i+1)
 		}
 	}
-	if v.Pre != "" {
+	pre := v.Pre != "" && v.Pre != least
+	if pre {
 		n = max(n, 3)
 	}
 	s := strconv.Itoa(v.N[0])
 	for _, x := range v.N[1:n] {
 		s += "." + strconv.Itoa(x)
 	}
-	if v.Pre != "" {
+	if pre {
 		s += "-" + v.Pre
+	}
+	if v.Post > 0 {
+		s += ".post" + strconv.Itoa(v.Post)
 	}
 	return s
 }
@@ -105,7 +120,7 @@ func (i interval) empty() bool {
 // line says how many numbers all versions of the interval begin with, where
 // it is just all that begin with them: 2 for 3.12.x; else 0.
 func (i interval) line() int {
-	if i.noHi || i.loOpen || !i.hiOpen || i.lo.Pre != "" || i.hi.Pre != "" {
+	if i.noHi || i.loOpen || !i.hiOpen || i.lo.Pre != "" || i.lo.Post != 0 {
 		return 0
 	}
 	for n := 1; n <= 3; n++ {
@@ -303,7 +318,7 @@ func partial(s string) (v Version, n int, ok bool) {
 
 // next is the first version after all that begin with the first n numbers.
 func next(v Version, n int) Version {
-	w := Version{}
+	w := Version{Pre: least}
 	copy(w.N[:n], v.N[:n])
 	w.N[n-1]++
 	return w
@@ -405,63 +420,4 @@ func npmOne(f string) (Set, bool) {
 		return Set{[]interval{{lo: v, hi: next(v, n), hiOpen: true}}}, true
 	}
 	return Set{}, false
-}
-
-// PEP440 reads version specifiers (PEP 440, "Version specifiers") and the
-// caret and tilde that Poetry adds.
-func PEP440(s string) (Set, bool) {
-	set := All
-	for part := range strings.SplitSeq(s, ",") {
-		part = strings.TrimSpace(part)
-		if part == "" || part == "*" {
-			continue
-		}
-		rest := strings.TrimLeft(part, "<>=!~^")
-		sign := part[:len(part)-len(rest)]
-		rest = strings.TrimSpace(rest)
-		wild := strings.HasSuffix(rest, ".*")
-		v, n, ok := partial(rest)
-		if !ok || n == 0 {
-			return Set{}, false
-		}
-		var one Set
-		switch sign {
-		case "==", "===", "":
-			if wild || sign == "" && n < 3 {
-				one = Set{[]interval{{lo: v, hi: next(v, n), hiOpen: true}}}
-			} else {
-				one = Set{[]interval{{lo: v, hi: v}}}
-			}
-		case "!=":
-			hi := interval{lo: v, loOpen: true, noHi: true}
-			if wild {
-				hi = interval{lo: next(v, n), noHi: true}
-			}
-			one = Set{[]interval{{lo: bottom, hi: v, hiOpen: true}, hi}}.normal()
-		case ">=":
-			one = Set{[]interval{{lo: v, noHi: true}}}
-		case ">":
-			one = Set{[]interval{{lo: v, loOpen: true, noHi: true}}}
-		case "<":
-			one = Set{[]interval{{lo: bottom, hi: v, hiOpen: true}}}.normal()
-		case "<=":
-			one = Set{[]interval{{lo: bottom, hi: v}}}
-		case "~=":
-			if n < 2 {
-				return Set{}, false
-			}
-			one = Set{[]interval{{lo: v, hi: next(v, n-1), hiOpen: true}}}
-		case "^", "~":
-			return joinNPM(set, part, s)
-		default:
-			return Set{}, false
-		}
-		set = set.Intersect(one)
-	}
-	return set, true
-}
-
-func joinNPM(set Set, part, _ string) (Set, bool) {
-	one, ok := npmOne(part)
-	return set.Intersect(one), ok
 }
