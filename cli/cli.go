@@ -11,6 +11,7 @@ import (
 	"runtime/debug"
 	"slices"
 	"strings"
+	"time"
 
 	"github.com/muesli/termenv"
 	"github.com/spf13/cobra"
@@ -55,6 +56,7 @@ type app struct {
 	format   string
 	on       []string
 	failAt   string
+	today    string
 	config   string
 	with     []string
 	status   int
@@ -200,7 +202,7 @@ func (a *app) configure(tree string) (settings, error) {
 				if acc.Rule == "" || acc.Reason == "" {
 					return s, usage("%s: an accepted finding has at least a rule and a reason", x.At())
 				}
-				if acc.Until != "" && acc.Until < today() {
+				if acc.Until != "" && acc.Until < a.day() {
 					continue // it is over
 				}
 				s.accept = append(s.accept, acc)
@@ -250,11 +252,14 @@ func (a *app) run(args []string, judge bool) (*check.Report, rules.Level, error)
 	if failAt == "never" {
 		level = rules.Blocker + 1
 	}
+	if _, err := time.Parse(time.DateOnly, a.day()); err != nil {
+		return nil, 0, usage("--today %s: it is a day, written YYYY-MM-DD", a.today)
+	}
 	with, err := environment(a.with)
 	if err != nil {
 		return nil, 0, err
 	}
-	r, err := check.Run(check.Options{Dir: dir, Hosts: hosts, On: on, With: with, Rules: judge, Deal: s.accept})
+	r, err := check.Run(check.Options{Dir: dir, Hosts: hosts, On: on, With: with, Rules: judge, Deal: s.accept, Today: a.day()})
 	if err != nil {
 		return nil, 0, notRead(err)
 	}

@@ -18,7 +18,18 @@ import (
 	"ubique/demo"
 )
 
-func today() string { return time.Now().Format(time.DateOnly) }
+// day is the day of the report: that of --today, else today.
+func (a *app) day() string {
+	if a.today != "" {
+		return a.today
+	}
+	return time.Now().Format(time.DateOnly)
+}
+
+// todayFlag adds --today.
+func (a *app) todayFlag(c *cobra.Command) {
+	c.Flags().StringVar(&a.today, "today", "", "judge support of versions as on this day, `YYYY-MM-DD`, for runs that repeat")
+}
 
 func (a *app) check() *cobra.Command {
 	c := &cobra.Command{
@@ -46,6 +57,7 @@ could not be read.`,
 	}
 	a.formatFlag(c, "text", "json", "sarif")
 	a.onFlag(c)
+	a.todayFlag(c)
 	c.Flags().StringVar(&a.failAt, "fail-at", "", "the level from which on the exit status is 1: advice, risk, `blocker` or never")
 	return c
 }
@@ -84,6 +96,7 @@ process really listen? A variable that is not named is not set.`,
 		},
 	}
 	a.formatFlag(c, "text", "json")
+	a.todayFlag(c)
 	c.Flags().StringArrayVar(&a.with, "with", nil, "set a variable for the listeners: `NAME=VALUE`, as often as needed")
 	return c
 }
@@ -109,6 +122,7 @@ table stands the worst reason for each that is not ready.`,
 	}
 	a.formatFlag(c, "text", "json")
 	a.onFlag(c)
+	a.todayFlag(c)
 	c.Flags().StringVar(&a.failAt, "fail-at", "", "the level from which on the exit status is 1: advice, risk, `blocker` or never")
 	return c
 }

@@ -18,10 +18,8 @@ import (
 
 const indent = "          "
 
-var runtimeNames = map[string]string{"node": "Node.js", "python": "Python"}
-
 func title(c *fact.Component) string {
-	parts := []string{runtimeNames[c.Runtime]}
+	parts := []string{fact.Label(c.Runtime)}
 	switch c.Version {
 	case "", "any version":
 	case "no version":
@@ -327,7 +325,11 @@ func block(p *printer, v View, r *check.Report, c *fact.Component) {
 		if means == x.Text {
 			means = ""
 		}
-		pins = append(pins, []string{x.Text, means, x.From, x.At.String()})
+		text := x.Text
+		if x.What != c.Runtime {
+			text = fact.Label(x.What) + " " + text
+		}
+		pins = append(pins, []string{text, means, x.Says, x.From + ", " + x.At.String()})
 	}
 	if len(c.Pins) == 0 {
 		pins = [][]string{{"not pinned", ""}}

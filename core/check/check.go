@@ -11,6 +11,7 @@ import (
 	"strconv"
 	"strings"
 	"sync"
+	"time"
 
 	"ubique/core/command"
 	"ubique/core/descriptor/container"
@@ -37,6 +38,7 @@ type Options struct {
 	With  map[string]string // an environment to evaluate listeners under; nil: none
 	Rules bool              // look for findings; a survey needs none
 	Deal  []Accept          // findings that are accepted
+	Today string            // the day on which support is judged, YYYY-MM-DD; empty: today
 }
 
 // Accept is a finding that somebody accepted, with the reason.
@@ -102,11 +104,17 @@ type conductor struct {
 	on       map[string][]*rules.On
 	loose    []*fact.Descriptor
 	node     *node.Runtime
+
+	ci        sync.Once
+	workflows []survey.Workflow
 }
 
 // Run looks at a tree. The error says what could not be read at all; all else
 // is in the report.
 func Run(opts Options) (*Report, error) {
+	if opts.Today == "" {
+		opts.Today = time.Now().Format(time.DateOnly)
+	}
 	t, err := source.Open(opts.Dir)
 	if err != nil {
 		return nil, err
@@ -363,18 +371,24 @@ func (c *conductor) component(comp *fact.Component, r survey.Runtime) {
 	comp.Misnamed = survey.NearMisses(c.folders[comp.Dir], comp.Runtime, len(comp.Manifests) > 0)
 	for _, d := range comp.Descriptors {
 		if d.Image != nil {
-			basePins(comp, d.Image)
+			comp.Pins = append(comp.Pins, survey.BasePins(d.Image, comp.Runtime)...)
 			comp.Install = installOf(comp, d.Image)
 		}
 	}
 	sort.SliceStable(comp.Pins, func(i, j int) bool { return comp.Pins[i].Rank < comp.Pins[j].Rank })
-	left := version.All
-	for _, p := range comp.Pins {
+	comp.Pins = append(comp.Pins, c.workflowPins(comp)...)
+	left, pinned := version.All, false
+	for i, p := range comp.Pins {
+		comp.Pins[i].Says = survey.Say(p, c.opts.Today)
+		if p.What != comp.Runtime || p.Rank == survey.RankCI {
+			continue
+		}
+		pinned = true
 		if p.Known {
 			left = left.Intersect(p.Set)
 		}
 	}
-	if len(comp.Pins) > 0 {
+	if pinned {
 		comp.Version = left.String()
 	}
 	s := &survey.Starter{Tree: c.t, C: comp, Runtime: r, Cache: survey.NewCache(), Scripts: c.scripts(comp, r), Workspace: func(name string) (string, bool) { return c.node.Package(c.t, name) }}
@@ -393,7 +407,7 @@ func (c *conductor) component(comp *fact.Component, r survey.Runtime) {
 	verdicts, on := c.applicable(comp)
 	var found []rules.Finding
 	if c.opts.Rules {
-		found = rules.Run(catalog.All(), c.t, comp, on)
+		found = rules.Run(catalog.All(), c.t, comp, on, c.opts.Today)
 	}
 	unknown := c.questions(comp, on)
 	var with *value.Environ
@@ -423,6 +437,23 @@ func (c *conductor) component(comp *fact.Component, r survey.Runtime) {
 	if comp.Dir != "" {
 		c.t.Forget(comp.Dir)
 	}
+}
+
+// workflowPins are the versions that CI sets for a component: of workflows of
+// its own folder, or of the root where no other component has its runtime.
+func (c *conductor) workflowPins(comp *fact.Component) []fact.Pin {
+	c.ci.Do(func() { c.workflows = survey.Workflows(c.t) })
+	alone := true
+	for _, o := range c.report.Components {
+		alone = alone && (o == comp || o.Runtime != comp.Runtime)
+	}
+	var list []fact.Pin
+	for _, w := range c.workflows {
+		if w.Pin.What == comp.Runtime && (w.Dir == comp.Dir && (w.Dir != "" || alone) || w.Dir == "" && alone) {
+			list = append(list, w.Pin)
+		}
+	}
+	return list
 }
 
 func merged(a, b map[string]string) map[string]string {
@@ -846,32 +877,6 @@ func (c *conductor) concerns(u Unknown, on *rules.On) bool {
 	}
 	for _, l := range on.Start.Listeners {
 		if l.At == u.At {
-			return true
-		}
-	}
-	return false
-}
-
-// basePins takes the bases of a container for pins of the runtime.
-func basePins(comp *fact.Component, im *fact.Image) {
-	for _, b := range im.Bases {
-		if path.Base(b.Name) != comp.Runtime || b.Unknown || b.Digest != "" && b.Tag == "" || !b.Final && len(im.Bases) > 1 && finalIs(im, comp.Runtime) {
-			continue
-		}
-		p := fact.Pin{What: comp.Runtime, Text: b.Tag, From: "container base", Rank: 3, At: b.At}
-		if b.Tag == "" {
-			continue
-		}
-		v, _, _ := strings.Cut(b.Tag, "-")
-		p.Set, p.Known = version.Prefix(v)
-		p.Alias = !p.Known
-		comp.Pins = append(comp.Pins, p)
-	}
-}
-
-func finalIs(im *fact.Image, runtime string) bool {
-	for _, b := range im.Bases {
-		if b.Final && path.Base(b.Name) == runtime {
 			return true
 		}
 	}

@@ -74,7 +74,7 @@ func run(t *testing.T, dir string, with map[string]string) *check.Report {
 	if err != nil {
 		t.Fatal(err)
 	}
-	r, err := check.Run(check.Options{Dir: dir, Hosts: hosts, Rules: true, With: with})
+	r, err := check.Run(check.Options{Dir: dir, Hosts: hosts, Rules: true, With: with, Today: "2026-11-26"})
 	if err != nil {
 		t.Fatal(err)
 	}

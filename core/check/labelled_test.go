@@ -139,7 +139,7 @@ export const settings: Settings = {
   port: Number(process.env["Port"] ?? 3000),
   logger: process.env.NODE_ENV === "production",
 };
-`, []string{"pin/disagree .nvmrc:1 pushed=risk", "manifest/dev-only package.json:11 pushed=blocker", "start/reload package.json:7 pushed=risk", "port/name-case src/settings.ts:7 pushed=blocker", "port/loopback src/index.ts:6 pushed=blocker"}},
+`, []string{"pin/disagree .nvmrc:1 pushed=risk", "pin/end-of-life .nvmrc:1 pushed=risk", "manifest/dev-only package.json:11 pushed=blocker", "start/reload package.json:7 pushed=risk", "port/name-case src/settings.ts:7 pushed=blocker", "port/loopback src/index.ts:6 pushed=blocker"}},
 		{"a container of a sound service, a troubled process file", nodeManifest + `
 -- Procfile --
 web: node dist/server.js
@@ -450,7 +450,7 @@ RUN pip install -r requirements.txt
 COPY . .
 EXPOSE 5000
 CMD ["flask", "run", "--host=0.0.0.0", "--port=5000"]
-` + flaskApp, []string{"pin/disagree Dockerfile:1 pushed=risk image=risk", "start/dev-server Dockerfile:7 image=risk"}},
+` + flaskApp, []string{"pin/disagree Dockerfile:1 pushed=risk image=risk", "pin/end-of-life Dockerfile:1 image=risk", "start/dev-server Dockerfile:7 image=risk"}},
 		{"a start script with a mistake in it", flaskManifest + flaskApp + `
 -- Procfile --
 web: sh bin/start.sh

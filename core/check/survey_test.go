@@ -67,7 +67,7 @@ web: python -m http.server $PORT
 -- Dockerfile --
 FROM docker.io/library/python:3.13-slim-bookworm
 CMD python -m http.server
-`, "requires-python >=3.12 pyproject.toml:3:20 >=3.12|poetry python ^3.12 pyproject.toml:5:11 >=3.12 <4|Pipfile 3.13 Pipfile:2:19 3.13.x|.python-version 3.13.2 .python-version:1:1 3.13.2|runtime.txt 3.13.1 runtime.txt:1:8 3.13.1|.tool-versions 3.13.0 .tool-versions:1:8 3.13.0|container base 3.13-slim-bookworm Dockerfile:1:6 3.13.x"},
+`, "requires-python >=3.12 pyproject.toml:3:20 >=3.12|poetry python ^3.12 pyproject.toml:5:11 >=3.12 <4|Pipfile 3.13 Pipfile:2:19 3.13.x|.python-version 3.13.2 .python-version:1:1 3.13.2|runtime.txt python-3.13.1 runtime.txt:1:1 3.13.1|.tool-versions 3.13.0 .tool-versions:1:8 3.13.0|container base 3.13-slim-bookworm Dockerfile:1:6 3.13.x"},
 		"aliases": {`
 -- package.json --
 { "name": "x", "engines": { "node": "*" }, "scripts": { "start": "node s.js" } }
@@ -76,7 +76,7 @@ lts/jod
 -- .node-version --
 lts/*
 -- s.js --
-`, "engines * package.json:1:38 any version|.nvmrc lts/jod .nvmrc:1:1 22.x|.node-version lts/* .node-version:1:1 alias"},
+`, "engines * package.json:1:38 alias|.nvmrc lts/jod .nvmrc:1:1 22.x|.node-version lts/* .node-version:1:1 not understood"},
 	} {
 		t.Run(name, func(t *testing.T) {
 			var got []string

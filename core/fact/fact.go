@@ -68,10 +68,14 @@ type Pin struct {
 	What  string // node, python
 	Text  string
 	Set   version.Set
-	Known bool // Set is understood
-	Alias bool // a name such as lts/*, latest, stable
+	Known bool   // Set is understood
+	Alias bool   // a name such as lts/*, latest, stable
+	Lower bool   // a constraint of the source (go 1.22), not a choice of a version
+	Wrong string // why it is not in the form that is read; empty where it is
+	Form  string // how it is written there, with V for the version
 	From  string
-	Rank  int // how far from the source code: manifest 1, version file 2, container base 3
+	Rank  int    // how far from the source code: manifest 1, version file 2, container base 3, CI 4
+	Says  string // how it stands on the day of the report
 	At    place.Span
 }
 

@@ -106,7 +106,8 @@ type On struct {
 type Pass struct {
 	Tree      *source.Tree
 	Component *fact.Component
-	On        []*On // in the order of the hosts
+	On        []*On  // in the order of the hosts
+	Today     string // the day on which support is judged, YYYY-MM-DD
 	rule      *Rule
 	found     *[]Finding
 }
@@ -163,11 +164,11 @@ func add(list *[]Finding, f Finding) {
 }
 
 // Run looks at a component with a list of rules.
-func Run(list []*Rule, t *source.Tree, c *fact.Component, on []*On) []Finding {
+func Run(list []*Rule, t *source.Tree, c *fact.Component, on []*On, today string) []Finding {
 	var found []Finding
 	for _, r := range list {
 		if r.Check != nil {
-			r.Check(&Pass{Tree: t, Component: c, On: on, rule: r, found: &found})
+			r.Check(&Pass{Tree: t, Component: c, On: on, Today: today, rule: r, found: &found})
 		}
 	}
 	return found

@@ -86,7 +86,7 @@ func TestFindingsOfSeveralHostsAreOne(t *testing.T) {
 		p.Report(p.On[0], 0, rules.Finding{Where: at, Message: "another"})
 	}}
 	on := []*rules.On{{Host: &host.Contract{Name: "a"}}, {Host: &host.Contract{Name: "b"}}}
-	found := rules.Run([]*rules.Rule{rule}, nil, &fact.Component{ID: "c"}, on)
+	found := rules.Run([]*rules.Rule{rule}, nil, &fact.Component{ID: "c"}, on, "2026-11-26")
 	if len(found) != 2 {
 		t.Fatalf("there are %d findings: %v", len(found), found)
 	}

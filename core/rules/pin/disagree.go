@@ -5,6 +5,7 @@ import (
 
 	"ubique/core/fact"
 	"ubique/core/rules"
+	"ubique/core/survey"
 	"ubique/core/value"
 	"ubique/core/version"
 )
@@ -12,48 +13,60 @@ import (
 var disagree = &rules.Rule{
 	ID: "pin/disagree", Level: rules.Risk, Title: "two pins have no version in common", Doc: doc("disagree"),
 	Check: func(p *rules.Pass) {
-		var pins []fact.Pin
-		for _, x := range p.Component.Pins {
-			if x.Known && !x.Set.Empty() {
-				pins = append(pins, x)
-			}
-		}
-		all := version.All
-		for _, x := range pins {
-			all = all.Intersect(x.Set)
-		}
-		if len(pins) < 2 || !all.Empty() {
-			return
-		}
-		odd, other := oddOne(pins)
-		if odd < 0 {
-			return
-		}
-		a, b := pins[odd], pins[other]
-		f := rules.Finding{
-			Where:   a.At,
-			Message: fmt.Sprintf("%s asks for %s %s, %s for %s: no version satisfies both", a.From, label[p.Component.Runtime], a.Text, b.From, b.Text),
-			Remedy:  fmt.Sprintf("the version that you run, in both: %s", b.Text),
-		}
-		for i, x := range pins {
-			if i != odd {
-				f.Trail = append(f.Trail, value.Step{At: x.At, Note: x.From + ": " + x.Text + " (" + x.Set.String() + ")"})
-			}
-		}
-		for _, on := range p.On {
-			level := rules.Risk
-			if on.Host.Route == "image" {
-				// The container's base runs it; what the manifest demands of
-				// the runtime is refused by the manager where it is strict.
-				if (a.Rank == 3 || b.Rank == 3) && (a.From == "requires-python" || b.From == "requires-python" || a.From == "poetry python" || b.From == "poetry python") {
-					level = rules.Blocker
-				} else if a.Rank != 3 && b.Rank != 3 {
-					continue
-				}
-			}
-			p.Report(on, level, f)
+		for _, what := range whats(p.Component) {
+			quarrel(p, what)
 		}
 	},
+}
+
+// strict are the pins by which a runtime or a package manager refuses to run.
+// Source: pip, Poetry, uv, Composer, Bundler, Maven, Cargo and the Go command
+// each check them; npm only warns.
+var strict = map[string]bool{"requires-python": true, "poetry python": true, "composer require": true, "Gemfile": true, "go.mod": true, "rust-version": true, "java.version": true, "compiler release": true, "TargetFramework": true, "mix.exs": true}
+
+func quarrel(p *rules.Pass, what string) {
+	var pins []fact.Pin
+	for _, x := range p.Component.Pins {
+		if x.What == what && x.Known && x.Wrong == "" && !x.Set.Empty() {
+			pins = append(pins, x)
+		}
+	}
+	if len(pins) < 2 || !common(pins).Empty() {
+		return
+	}
+	odd, other := oddOne(pins)
+	if odd < 0 {
+		return
+	}
+	a, b := pins[odd], pins[other]
+	f := rules.Finding{
+		Where:   a.At,
+		Message: fmt.Sprintf("%s asks for %s %s, %s for %s: no version satisfies both", name(a.From, a.At.File), fact.Label(what), a.Text, name(b.From, b.At.File), b.Text),
+		Remedy:  fmt.Sprintf("the version that you run, in both: %s", b.Text),
+	}
+	rest := append(append([]fact.Pin(nil), pins[:odd]...), pins[odd+1:]...)
+	if left := common(rest); len(rest) > 1 && !left.Empty() {
+		f.Message += fmt.Sprintf(" (without it the others leave %s)", left)
+		f.Remedy = "what the others leave: " + left.String()
+	}
+	for _, x := range rest {
+		f.Trail = append(f.Trail, value.Step{At: x.At, Note: name(x.From, x.At.File) + ": " + x.Text + " (" + x.Set.String() + ")"})
+	}
+	for _, on := range p.On {
+		level := rules.Risk
+		if on.Host.Route == "image" {
+			// The container's base runs it; what the manifest demands of
+			// the runtime is refused where it is strict.
+			if (a.Rank == survey.RankImage || b.Rank == survey.RankImage) && (strict[a.From] || strict[b.From]) {
+				level = rules.Blocker
+			} else if a.Rank != survey.RankImage && b.Rank != survey.RankImage {
+				continue
+			}
+		} else if a.Rank < survey.RankImage && b.Rank < survey.RankImage && a.Lower != b.Lower && (strict[a.From] || strict[b.From]) {
+			level = rules.Blocker // the version that the host takes refuses the source
+		}
+		p.Report(on, level, f)
+	}
 }
 
 // oddOne finds the pin that the others do not agree with: of three or more

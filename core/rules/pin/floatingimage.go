@@ -7,28 +7,41 @@ import (
 
 	"ubique/core/fact"
 	"ubique/core/rules"
+	"ubique/core/survey"
 	"ubique/core/version"
 )
 
-// lines are release lines to take, the one to prefer first (release schedules
-// of Node.js and Python, read 2026-11).
-var lines = map[string][]string{"node": {"24", "22", "20", "18"}, "python": {"3.13", "3.14", "3.12", "3.11", "3.10", "3.9"}}
-
 // suggestion is a tag to take instead of none: of a release line that the
 // other pins of the component allow.
-func suggestion(c *fact.Component, base string) string {
-	left := version.All
+func suggestion(c *fact.Component, base, today string) string {
+	what := survey.Product(base)
+	if what == "" {
+		what = base // a distribution
+	}
+	l, ok := version.Advised(what, common(outside(c, what)), today)
+	if !ok {
+		if l, ok = version.Advised(what, version.All, today); !ok {
+			return ""
+		}
+	}
+	switch what {
+	case "debian", "ubuntu", "alpine", "deno", "bun", "dotnet", "elixir", "erlang":
+		return l.Name
+	case "java":
+		return l.Name + "-jre"
+	}
+	return l.Name + "-slim"
+}
+
+// outside are the pins of the source, apart from containers and CI.
+func outside(c *fact.Component, what string) []fact.Pin {
+	var list []fact.Pin
 	for _, p := range c.Pins {
-		if p.Known && p.Rank < 3 && p.What == base {
-			left = left.Intersect(p.Set)
+		if p.Rank < survey.RankImage && p.What == what {
+			list = append(list, p)
 		}
 	}
-	for _, l := range lines[base] {
-		if s, ok := version.Prefix(l); ok && !s.Intersect(left).Empty() {
-			return l + "-slim"
-		}
-	}
-	return ""
+	return list
 }
 
 var floatingImage = &rules.Rule{
@@ -39,7 +52,7 @@ var floatingImage = &rules.Rule{
 				continue
 			}
 			for _, b := range on.Start.Descriptor.Image.Bases {
-				if b.Unknown || b.Digest != "" || b.Name == "scratch" || b.Name == "" || hasDigit(b.Tag) {
+				if b.Unknown || b.Digest != "" || b.Name == "scratch" || b.Name == "" || fixed(b) {
 					continue
 				}
 				base := path.Base(b.Name)
@@ -50,7 +63,7 @@ var floatingImage = &rules.Rule{
 				if b.Tag != "" {
 					says = "the tag " + b.Tag + " names no version"
 				}
-				tag := suggestion(p.Component, base)
+				tag := suggestion(p.Component, base, p.Today)
 				if tag == "" {
 					tag = "VERSION"
 				} else if b.Tag == "alpine" || b.Tag == "slim" {
@@ -60,6 +73,15 @@ var floatingImage = &rules.Rule{
 			}
 		}
 	},
+}
+
+// fixed reports whether the tag holds a version of what the image brings: the
+// number of the distribution under it is none.
+func fixed(b fact.Base) bool {
+	if im := survey.BaseTag(b); im.Known || survey.Product(b.Name) != "" && (im.Alias != "" || im.Distro != "") {
+		return im.Known
+	}
+	return hasDigit(b.Tag)
 }
 
 func hasDigit(s string) bool { return strings.ContainsAny(s, "0123456789") }

@@ -21,6 +21,9 @@ func doc(name string) string {
 // Rules of the family.
 var Rules = []*rules.Rule{
 	disagree,      // pin/disagree
+	endOfLife,     // pin/end-of-life
 	floatingImage, // pin/floating-image
+	loose,         // pin/loose
+	malformed,     // pin/malformed
 	missing,       // pin/missing
 }

@@ -2,28 +2,38 @@ package pin
 
 import (
 	"fmt"
+	"strings"
 
+	"ubique/core/fact"
 	"ubique/core/place"
 	"ubique/core/rules"
+	"ubique/core/survey"
+	"ubique/core/version"
 )
 
-// example is what to write where nothing is pinned.
-var example = map[string]string{"node": `"engines": { "node": "24.x" }`, "python": "a file .python-version with the line 3.13"}
+// holder says how a version of a runtime is asked for, with V for the version.
+var holder = map[string]string{
+	"node": `"engines": { "node": "V.x" }`, "python": "a file .python-version with the line V", "ruby": "a file .ruby-version with the line V.0, and ruby file: \".ruby-version\" in the Gemfile",
+	"java": "a file .java-version with the line V, or <java.version>V</java.version>", "go": "the line go V.0 in go.mod", "php": `"php": "~V.0" under require in composer.json`,
+	"dotnet": "<TargetFramework>netV</TargetFramework>", "rust": `a file rust-toolchain.toml with channel = "V.0" under [toolchain]`, "elixir": "a line elixir V.0 in .tool-versions",
+	"deno": "a line deno V in .tool-versions", "bun": `"packageManager": "bun@V.0.0"`,
+}
 
-// pinned are the files that may hold the pin of a runtime.
+// pinned are the files that may hold the pin of a runtime, beside its version
+// files.
 var pinned = map[string][]string{
-	"node":   {"package.json", ".nvmrc", ".node-version", ".tool-versions"},
-	"python": {"runtime.txt", ".python-version", ".tool-versions", "pyproject.toml", "Pipfile"},
+	"node": {"package.json"}, "python": {"pyproject.toml", "Pipfile"}, "ruby": {"Gemfile"}, "java": {"pom.xml", "build.gradle"}, "go": {"go.mod"}, "php": {"composer.json"},
+	"rust": {"Cargo.toml", "rust-toolchain.toml", "rust-toolchain"}, "elixir": {"mix.exs"}, "dotnet": {"global.json"}, "deno": {"deno.json"}, "bun": {"package.json"},
 }
 
 var missing = &rules.Rule{
 	ID: "pin/missing", Level: rules.Risk, Title: "no version of the runtime is asked for", Doc: doc("missing"),
 	Check: func(p *rules.Pass) {
 		c := p.Component
-		if len(c.Pins) > 0 || c.Broken || label[c.Runtime] == "" {
+		if c.Pinned() || c.Broken || holder[c.Runtime] == "" {
 			return
 		}
-		if c.Misses(pinned[c.Runtime]...) {
+		if c.Misses(append(survey.PinFiles(c.Runtime), pinned[c.Runtime]...)...) {
 			return // runtime/misnamed: the pin may be in it
 		}
 		at := place.Whole(p.Component.ID)
@@ -32,11 +42,15 @@ var missing = &rules.Rule{
 		} else if on := p.On; len(on) > 0 && on[0].Code != nil && on[0].Code.Target != nil && on[0].Code.Target.File != "" {
 			at = place.Span{File: on[0].Code.Target.File, Line: 1, Col: 1, EndLine: 1, EndCol: 1}
 		}
+		line := "VERSION"
+		if l, ok := version.Advised(c.Runtime, version.All, p.Today); ok {
+			line = strings.TrimSuffix(l.Name, ".0")
+		}
 		for _, on := range p.On {
 			if on.Host.Route == "image" {
 				continue // the container's base is the pin there
 			}
-			p.Report(on, 0, rules.Finding{Where: at, Message: fmt.Sprintf("nothing says which version of %s this needs: the host takes its own, and another one next year", label[c.Runtime]), Remedy: example[c.Runtime]})
+			p.Report(on, 0, rules.Finding{Where: at, Message: fmt.Sprintf("nothing says which version of %s this needs: the host takes its own, and another one next year", fact.Label(c.Runtime)), Remedy: strings.ReplaceAll(holder[c.Runtime], "V", line)})
 		}
 	},
 }

@@ -3,7 +3,6 @@
 package node
 
 import (
-	"path"
 	"strings"
 	"sync"
 
@@ -293,53 +292,76 @@ func (r *Runtime) readLock(t *source.Tree, c *fact.Component, name string) {
 	}
 }
 
-// aliases are the names of release lines that nvm and its like know
-// (github.com/nodejs/Release, read 2026-11).
-var aliases = map[string]string{
-	"lts/argon": "4", "lts/boron": "6", "lts/carbon": "8", "lts/dubnium": "10", "lts/erbium": "12", "lts/fermium": "14", "lts/gallium": "16", "lts/hydrogen": "18", "lts/iron": "20", "lts/jod": "22", "lts/krypton": "24",
-}
+// managers are the package managers that packageManager and engines may name.
+var managers = []string{"npm", "yarn", "pnpm", "bun"}
 
-// pins reads every statement of a Node.js version.
+// pins reads every statement of a Node.js version, and of its package
+// manager's.
 func (r *Runtime) pins(t *source.Tree, c *fact.Component, m *document.Node) {
-	add := func(from, text string, rank int, at place.Span, read func(string) (version.Set, bool)) {
-		p := fact.Pin{What: "node", Text: text, From: from, Rank: rank, At: at}
-		s := strings.TrimSpace(text)
-		if a, ok := aliases[strings.ToLower(s)]; ok {
-			p.Set, p.Known = version.Prefix(a)
-		} else if s == "lts/*" || s == "node" || s == "stable" || s == "latest" || s == "lts" || s == "current" || s == "system" {
-			p.Alias = true
-		} else {
-			p.Set, p.Known = read(s)
+	add := func(what, from string, e *document.Node) {
+		if e != nil && e.Kind == document.String {
+			c.Pins = append(c.Pins, survey.ReadPin(what, from, e.Text, survey.RankManifest, inside(e.At())))
 		}
-		c.Pins = append(c.Pins, p)
 	}
 	if m != nil {
-		if e := m.Get("engines", "node"); e != nil && e.Kind == document.String {
-			add("engines", e.Text, 1, inside(e.At()), version.NPM)
-		}
-		if e := m.Get("volta", "node"); e != nil && e.Kind == document.String {
-			add("volta", e.Text, 1, inside(e.At()), version.NPM)
-		}
-		if e := m.Get("devEngines", "runtime", "version"); e != nil && m.Get("devEngines", "runtime", "name").Str() == "node" {
-			add("devEngines", e.Text, 1, inside(e.At()), version.NPM)
-		}
-	}
-	// What the root of a workspace asks for counts for its members.
-	if m.Get("engines", "node") == nil {
-		for dir := c.Dir; dir != ""; {
-			dir = source.Dir(dir)
-			root := r.manifest(t, join(dir, "package.json"))
-			if e := root.Get("engines", "node"); e != nil && e.Kind == document.String && (root.Get("workspaces") != nil || t.Has(join(dir, "pnpm-workspace.yaml"))) {
-				add("engines", e.Text, 1, inside(e.At()), version.NPM)
-				break
+		add("node", "engines", m.Get("engines", "node"))
+		add("node", "volta", m.Get("volta", "node"))
+		for _, kind := range []string{"runtime", "packageManager"} {
+			list := []*document.Node{m.Get("devEngines", kind)}
+			if list[0] != nil && list[0].Kind == document.List {
+				list = list[0].Kids
+			}
+			for _, e := range list {
+				if what := e.Get("name").Str(); what == "node" || contains(managers, what) {
+					add(what, "devEngines", e.Get("version"))
+				}
 			}
 		}
+		for _, what := range managers {
+			add(what, "engines of a manager", m.Get("engines", what))
+			add(what, "volta", m.Get("volta", what))
+		}
+		r.managerPin(c, m.Get("packageManager"))
 	}
-	survey.VersionFiles(t, c.Dir, []survey.VersionFile{
-		{Name: ".nvmrc"}, {Name: ".node-version"}, {Name: ".tool-versions", Tools: []string{"nodejs", "node"}},
-	}, func(name, text string, at place.Span) {
-		add(path.Base(name), text, 2, at, version.Prefix)
-	})
+	// What the root of a workspace asks for counts for its members.
+	for dir := c.Dir; dir != ""; {
+		dir = source.Dir(dir)
+		root := r.manifest(t, join(dir, "package.json"))
+		if root == nil || root.Get("workspaces") == nil && !t.Has(join(dir, "pnpm-workspace.yaml")) {
+			continue
+		}
+		if m.Get("engines", "node") == nil {
+			add("node", "engines", root.Get("engines", "node"))
+		}
+		if m.Get("volta", "node") == nil {
+			add("node", "volta", root.Get("volta", "node"))
+		}
+		if m.Get("packageManager") == nil {
+			r.managerPin(c, root.Get("packageManager"))
+		}
+		break
+	}
+	c.Pins = append(c.Pins, survey.FilePins(t, c.Dir, "node")...)
+}
+
+// managerPin reads packageManager: a name, @, a whole version, and a hash
+// after a plus (Node.js documentation, "Corepack").
+func (r *Runtime) managerPin(c *fact.Component, e *document.Node) {
+	if e.Str() == "" {
+		return
+	}
+	at := inside(e.At())
+	name, ver, ok := strings.Cut(e.Text, "@")
+	p := survey.ReadPin(name, "packageManager", ver, survey.RankManifest, at)
+	p.Text = e.Text
+	switch {
+	case !contains(managers, name):
+		p.Wrong = name + " is not a package manager that it can name"
+	case !ok || !p.Set.Single():
+		p.Wrong, p.Known, p.Alias = "it wants a name and one whole version, such as "+name+"@9.15.0", false, false
+	}
+	p.Form = name + "@V.0.0"
+	c.Pins = append(c.Pins, p)
 }
 
 // Entry implements survey.Runtime: npm runs server.js where there is no start

@@ -506,23 +506,18 @@ func (g *gatherer) lock(name string) {
 // pins reads every statement of a Python version.
 func (g *gatherer) pins() {
 	c := g.c
-	add := func(from, text string, rank int, at place.Span, read func(string) (version.Set, bool)) {
-		p := fact.Pin{What: "python", Text: text, From: from, Rank: rank, At: at}
-		p.Set, p.Known = read(strings.TrimSpace(text))
-		if p.Known && strings.TrimSpace(text) == "*" {
-			p.Alias, p.Known = true, false
-		}
-		c.Pins = append(c.Pins, p)
+	add := func(from string, v *document.Node) {
+		c.Pins = append(c.Pins, survey.ReadPin("python", from, v.Text, survey.RankManifest, inside(v.At())))
 	}
 	for d := c.Dir; ; d = source.Dir(d) {
 		if name := join(d, "pyproject.toml"); g.t.Has(name) {
 			if f, err := g.t.Document(name); err == nil {
 				if n, err := document.TOML(name, f.Data, f.Lines()); err == nil {
 					if v := n.Get("project", "requires-python"); v != nil {
-						add("requires-python", v.Text, 1, inside(v.At()), version.PEP440)
+						add("requires-python", v)
 					}
 					if v := n.Get("tool", "poetry", "dependencies", "python"); v.Str() != "" {
-						add("poetry python", v.Text, 1, inside(v.At()), version.PEP440)
+						add("poetry python", v)
 					}
 				}
 			}
@@ -537,17 +532,13 @@ func (g *gatherer) pins() {
 			if n, err := document.TOML(name, f.Data, f.Lines()); err == nil {
 				for _, k := range []string{"python_version", "python_full_version"} {
 					if v := n.Get("requires", k); v.Str() != "" {
-						add("Pipfile", v.Text, 1, inside(v.At()), version.Prefix)
+						add("Pipfile", v)
 					}
 				}
 			}
 		}
 	}
-	survey.VersionFiles(g.t, c.Dir, []survey.VersionFile{
-		{Name: ".python-version"}, {Name: "runtime.txt", Prefix: "python-"}, {Name: ".tool-versions", Tools: []string{"python"}},
-	}, func(name, text string, at place.Span) {
-		add(path.Base(name), strings.TrimPrefix(text, "python-"), 2, at, version.Prefix)
-	})
+	c.Pins = append(c.Pins, survey.FilePins(g.t, c.Dir, "python")...)
 }
 
 // Entry implements survey.Runtime. Python has no command that every host runs
