@@ -19,6 +19,7 @@ import (
 	"ubique/core/document"
 	"ubique/core/fact"
 	"ubique/core/host"
+	"ubique/core/lock"
 	"ubique/core/place"
 	"ubique/core/rules"
 	"ubique/core/rules/catalog"
@@ -120,8 +121,10 @@ func Run(opts Options) (*Report, error) {
 		return nil, err
 	}
 	defer t.Close()
-	c := &conductor{opts: opts, t: t, node: node.New(), folders: map[string]survey.Folder{}, on: map[string][]*rules.On{}}
-	c.runtimes = []survey.Runtime{c.node, python.New()}
+	c := &conductor{opts: opts, t: t, folders: map[string]survey.Folder{}, on: map[string][]*rules.On{}}
+	locks := lock.NewReader(t)
+	c.node = node.New(locks)
+	c.runtimes = []survey.Runtime{c.node, python.New(locks)}
 	for _, h := range opts.Hosts {
 		if len(opts.On) == 0 || slices.Contains(opts.On, h.Name) {
 			c.hosts = append(c.hosts, h)

@@ -440,10 +440,277 @@ web: gunicorn app:app
 -- requirements.txt --
 flask==3.1.2 \
     --hash=sha256:bf656c15c80190ed628ad08cdfd3aaa35beb087855e2f494910aa3774cc4fd87
-gunicorn==23.0.0 ; python_version >= "3.9"
+gunicorn==23.0.0 ; python_version >= "3.9" --hash=sha256:ec400d38950de4dfd418cff8328b2c8faed0edb0d517d3394e457c317908ca4d
 --index-url https://pypi.org/simple
 -- .python-version --
 3.13
+-- Procfile --
+web: gunicorn app:app
+` + flaskApp, nil},
+	})
+}
+
+func TestLockMissing(t *testing.T) {
+	t.Parallel()
+	runCases(t, []ruleCase{
+		{"ranges", `
+-- package.json --
+{ "name": "gate", "engines": { "node": "24.x" }, "scripts": { "start": "node server.js" }, "dependencies": { "express": "^5.1.0" } }
+` + server, []string{"manifest/lock-missing package.json:1 pushed=risk"}},
+		{"twin: with its lock", `
+-- package.json --
+{ "name": "gate", "engines": { "node": "24.x" }, "scripts": { "start": "node server.js" }, "dependencies": { "express": "^5.1.0" } }
+-- package-lock.json --
+{ "lockfileVersion": 3, "packages": { "": { "dependencies": { "express": "^5.1.0" } }, "node_modules/express": { "version": "5.2.1" } } }
+` + server, nil},
+		{"a requirements file with an open line", `
+-- requirements.txt --
+flask~=3.1.0
+gunicorn==23.0.0
+-- .python-version --
+3.14
+-- Procfile --
+web: gunicorn app:app
+` + flaskApp, []string{"manifest/lock-missing requirements.txt:1 pushed=risk"}},
+		{"twin of lock: closed by constraints", `
+-- requirements.txt --
+-c constraints.txt
+flask~=3.1.0
+gunicorn>=22
+-- constraints.txt --
+flask==3.1.2
+gunicorn==23.0.0
+werkzeug==3.1.3
+-- .python-version --
+3.14
+-- Procfile --
+web: gunicorn app:app
+` + flaskApp, nil},
+		{"Poetry", `
+-- pyproject.toml --
+[tool.poetry]
+name = "ticker"
+[tool.poetry.dependencies]
+python = "~3.14"
+flask = "^3.1"
+gunicorn = "^23.0"
+-- Procfile --
+web: gunicorn app:app
+` + flaskApp, []string{"manifest/lock-missing pyproject.toml:1 pushed=risk"}},
+	})
+}
+
+func TestLockStale(t *testing.T) {
+	t.Parallel()
+	manifest := func(deps string) string {
+		return "\n-- package.json --\n{\n  \"name\": \"gate\", \"engines\": { \"node\": \"24.x\" }, \"scripts\": { \"start\": \"node server.js\" },\n  \"dependencies\": { " + deps + " }\n}\n"
+	}
+	const npmLock = `
+-- package-lock.json --
+{
+  "lockfileVersion": 3,
+  "packages": {
+    "": { "dependencies": { "express": "^4.18.0" } },
+    "node_modules/express": {
+      "version": "4.21.2"
+    },
+    "node_modules/accepts/node_modules/koa": { "version": "2.0.0" }
+  }
+}
+`
+	runCases(t, []ruleCase{
+		{"a version outside the range", manifest(`"express": "^5.1.0"`) + npmLock + server, []string{"manifest/lock-stale package-lock.json:5 pushed=blocker"}},
+		{"a package that is not in it", manifest(`"express": "^4.20.0", "koa": "^2.0.0"`) + npmLock + server, []string{"manifest/lock-stale package-lock.json:1 pushed=blocker"}},
+		{"twin: another text, the same version", manifest(`"express": ">=4.20 <5"`) + npmLock + server, nil},
+		{"twin: an address, a folder, an alias", manifest(`"express": "npm:express@^4.0.0", "stars": "file:stars", "sky": "github:hill/sky"`) + npmLock + `
+-- stars/package.json --
+{ "name": "stars", "version": "1.0.0" }
+` + server, nil},
+		{"Yarn of old", manifest(`"express": "^5.0.0"`) + `
+-- yarn.lock --
+# yarn lockfile v1
+
+accepts@~1.3.8:
+  version "1.3.8"
+
+express@^4.18.0, express@^4.20.0:
+  version "4.21.2"
+  dependencies:
+    accepts "~1.3.8"
+` + server, []string{"manifest/lock-stale yarn.lock:6 pushed=blocker"}},
+		{"twin: Yarn of today", manifest(`"express": "^5.0.0"`) + `
+-- yarn.lock --
+__metadata:
+  version: 8
+
+"express@npm:^5.0.0":
+  version: 5.2.1
+  resolution: "express@npm:5.2.1"
+` + server, nil},
+		{"pnpm, of one package", manifest(`"express": "^5.0.0", "zod": "^4.0.0"`) + `
+-- pnpm-lock.yaml --
+lockfileVersion: '6.0'
+dependencies:
+  express:
+    specifier: ^4.18.0
+    version: 4.21.2
+  zod:
+    specifier: ^4.0.0
+    version: 4.1.12
+` + server, []string{"manifest/lock-stale pnpm-lock.yaml:3 pushed=blocker"}},
+		{"uv, where a candidate is not the release", `
+-- pyproject.toml --
+[project]
+name = "ticker"
+requires-python = "==3.14.*"
+dependencies = ["flask>=3.2", "gunicorn"]
+-- uv.lock --
+version = 1
+[[package]]
+name = "flask"
+version = "3.2.0rc1"
+[[package]]
+name = "gunicorn"
+version = "23.0.0"
+[[package]]
+name = "ticker"
+version = "0.1.0"
+source = { virtual = "." }
+-- Procfile --
+web: gunicorn app:app
+` + flaskApp, []string{"manifest/lock-stale uv.lock:2 pushed=blocker"}},
+		{"twin: Poetry, with a name in another form", `
+-- pyproject.toml --
+[tool.poetry]
+name = "ticker"
+[tool.poetry.dependencies]
+python = "~3.14"
+Flask = "^3.1"
+Flask_Login = ">=0.6"
+gunicorn = "*"
+-- poetry.lock --
+[[package]]
+name = "flask"
+version = "3.1.2"
+[[package]]
+name = "flask-login"
+version = "0.6.3"
+[[package]]
+name = "gunicorn"
+version = "23.0.0"
+[metadata]
+lock-version = "2.1"
+-- Procfile --
+web: gunicorn app:app
+` + flaskApp, nil},
+		{"hashes for some", `
+-- requirements.txt --
+flask==3.1.2 --hash=sha256:bf656c15c80190ed628ad08cdfd3aaa35beb087855e2f494910aa3774cc4fd87
+gunicorn==23.0.0
+-- .python-version --
+3.14
+-- Procfile --
+web: gunicorn app:app
+` + flaskApp, []string{"manifest/lock-stale requirements.txt:2 pushed=blocker"}},
+	})
+}
+
+func TestLockConflict(t *testing.T) {
+	t.Parallel()
+	const locks = `
+-- package-lock.json --
+{ "lockfileVersion": 3, "packages": { "node_modules/express": { "version": "5.1.0" } } }
+-- yarn.lock --
+express@5.1.0:
+  version "5.1.0"
+`
+	runCases(t, []ruleCase{
+		{"the manifest names the manager", nodeTree(`"engines": { "node": "24.x" }, "packageManager": "npm@11.6.2",`) + locks, []string{"manifest/lock-conflict yarn.lock:1 pushed=risk"}},
+		{"nothing names one: npm writes its own unasked", nodeTree(`"engines": { "node": "24.x" },`) + locks, []string{"manifest/lock-conflict package-lock.json:1 pushed=risk"}},
+		{"twin: two locks of one manager", nodeTree(`"engines": { "node": "24.x" },`) + `
+-- package-lock.json --
+{ "lockfileVersion": 3, "packages": { "node_modules/express": { "version": "5.1.0" } } }
+-- npm-shrinkwrap.json --
+{ "lockfileVersion": 3, "packages": { "node_modules/express": { "version": "5.1.0" } } }
+`, nil},
+		{"the one left over from Pipenv", `
+-- pyproject.toml --
+[project]
+name = "ticker"
+requires-python = "==3.14.*"
+dependencies = ["flask", "gunicorn"]
+[tool.uv]
+package = false
+-- uv.lock --
+version = 1
+[[package]]
+name = "flask"
+version = "3.2.0"
+[[package]]
+name = "gunicorn"
+version = "23.0.0"
+-- Pipfile.lock --
+{ "default": { "flask": { "version": "==3.1.0" } } }
+-- Procfile --
+web: gunicorn app:app
+` + flaskApp, []string{"manifest/lock-conflict Pipfile.lock:1 pushed=risk"}},
+	})
+}
+
+func TestDuplicateAndNativeBuild(t *testing.T) {
+	t.Parallel()
+	runCases(t, []ruleCase{
+		{"twice in a requirements file", `
+-- requirements.txt --
+flask==3.1.1
+gunicorn==23.0.0
+Flask==3.1.2
+-- .python-version --
+3.14
+-- Procfile --
+web: gunicorn app:app
+` + flaskApp, []string{"manifest/duplicate requirements.txt:3 pushed=blocker"}},
+		{"twin: under conditions, and in a file for work", `
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+tzdata==2025.1 ; sys_platform == "win32"
+tzdata==2025.2 ; sys_platform == "linux"
+-- requirements-dev.txt --
+-r requirements.txt
+flask==3.1.2
+-- .python-version --
+3.14
+-- Procfile --
+web: gunicorn app:app
+` + flaskApp, nil},
+		{"in two tables", nodeTree(`"engines": { "node": "24.x" },
+  "devDependencies": { "express": "^4.0.0" },`), []string{"manifest/duplicate package.json:5 pushed=risk"}},
+		{"compiled at install", `
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+psycopg2==2.9.10
+-- .python-version --
+3.14
+-- Procfile --
+web: gunicorn app:app
+-- Dockerfile --
+FROM python:3.14-slim
+WORKDIR /srv
+COPY . .
+RUN pip install -r requirements.txt
+EXPOSE 8000
+CMD ["gunicorn", "-b", "0.0.0.0:8000", "app:app"]
+` + flaskApp, []string{"manifest/native-build requirements.txt:3 pushed=risk image=blocker"}},
+		{"twin: compiled already, or the container can", `
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+psycopg2-binary==2.9.10
+uwsgi==2.0.31 ; python_version < "3"
+-- .python-version --
+3.14
 -- Procfile --
 web: gunicorn app:app
 ` + flaskApp, nil},

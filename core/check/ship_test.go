@@ -722,6 +722,25 @@ function normalize(v) { const n = Number.parseInt(v, 10); return Number.isNaN(n)
 packages: ["apps/*", "packages/*"]
 -- pnpm-lock.yaml --
 lockfileVersion: "9.0"
+importers:
+  apps/api:
+    dependencies:
+      '@hill/nights':
+        specifier: workspace:*
+        version: link:../../packages/nights
+      '@hono/node-server':
+        specifier: 1.19.6
+        version: 1.19.6(hono@4.10.4)
+      hono:
+        specifier: 4.10.4
+        version: 4.10.4
+      zod:
+        specifier: 4.1.12
+        version: 4.1.12
+    devDependencies:
+      tsup:
+        specifier: 8.5.0
+        version: 8.5.0(typescript@5.9.3)
 -- apps/api/package.json --
 { "name": "@hill/api", "type": "module", "scripts": { "build": "tsup src/index.ts", "start": "node dist/index.js" }, "dependencies": { "hono": "4.10.4", "@hono/node-server": "1.19.6", "@hill/nights": "workspace:*", "zod": "4.1.12" }, "devDependencies": { "tsup": "8.5.0" } }
 -- apps/api/src/index.ts --
@@ -751,6 +770,12 @@ version = 1
 [[package]]
 name = "fastapi"
 version = "0.121.0"
+[[package]]
+name = "uvicorn"
+version = "0.38.0"
+[[package]]
+name = "pytest"
+version = "9.0.0"
 -- .python-version --
 3.13
 -- Procfile --

@@ -10,6 +10,7 @@ import (
 	"ubique/core/code"
 	"ubique/core/command"
 	"ubique/core/document"
+	"ubique/core/lock"
 	"ubique/core/place"
 	"ubique/core/value"
 	"ubique/core/version"
@@ -36,8 +37,12 @@ type Component struct {
 	Unknown      []Question
 	Locked       map[string]bool // packages that the lock installs at the top
 	HasLock      bool
-	Complete     bool // the manifests could be read to the end
-	Broken       bool // a manifest cannot be read at all
+	Locks        []*lock.Lock // the nearest ones, the one that counts first
+	LockDir      string       // the folder in which they stand
+	Manager      string       // the package manager that the tree says it uses; empty where it does not
+	ManagerAt    place.Span   // where it says so
+	Complete     bool         // the manifests could be read to the end
+	Broken       bool         // a manifest cannot be read at all
 	Misnamed     []NearMiss
 	Bundled      bool // a bundler makes one artefact of the code
 	Install      Install
@@ -94,6 +99,12 @@ type Dependency struct {
 	Group    string
 	Pinned   bool // the spec names a version or a range with an upper end
 	Exact    bool
+	Set      version.Set // the versions that are asked for
+	Known    bool        // Set is understood
+	Marker   string      // the condition under which it is wanted
+	Hashed   bool        // hashes of what may be installed stand with it
+	Real     string      // the package that an alias stands for
+	Linked   bool        // a package of the tree, which no lock needs to hold
 	File     string
 	At       place.Span
 }

@@ -20,8 +20,13 @@ func doc(name string) string {
 
 // Rules of the family.
 var Rules = []*rules.Rule{
-	devOnly,    // manifest/dev-only
-	missing,    // manifest/missing
-	undeclared, // manifest/undeclared
-	unpinned,   // manifest/unpinned
+	devOnly,      // manifest/dev-only
+	duplicate,    // manifest/duplicate
+	lockConflict, // manifest/lock-conflict
+	lockMissing,  // manifest/lock-missing
+	lockStale,    // manifest/lock-stale
+	missing,      // manifest/missing
+	nativeBuild,  // manifest/native-build
+	undeclared,   // manifest/undeclared
+	unpinned,     // manifest/unpinned
 }

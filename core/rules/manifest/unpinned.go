@@ -4,8 +4,14 @@ import (
 	"fmt"
 	"strings"
 
+	"ubique/core/fact"
 	"ubique/core/rules"
 )
+
+// without reports whether a dependency is declared without any version.
+func without(d fact.Dependency) bool {
+	return !d.Pinned && !d.Dev && !d.Optional && d.Group != "workspace root" && !strings.HasPrefix(d.Spec, ">") && !strings.HasPrefix(d.Spec, "!=")
+}
 
 var unpinned = &rules.Rule{
 	ID: "manifest/unpinned", Level: rules.Risk, Title: "a dependency without a version, and no lock", Doc: doc("unpinned"),
@@ -15,7 +21,7 @@ var unpinned = &rules.Rule{
 			return
 		}
 		for _, d := range c.Dependencies {
-			if d.Pinned || d.Dev || d.Optional || d.Group == "workspace root" || strings.HasPrefix(d.Spec, ">") || strings.HasPrefix(d.Spec, "!=") {
+			if !without(d) {
 				continue
 			}
 			says := "without a version"

@@ -9,6 +9,7 @@ import (
 	"ubique/core/command"
 	"ubique/core/document"
 	"ubique/core/fact"
+	"ubique/core/lock"
 	"ubique/core/place"
 	"ubique/core/source"
 	"ubique/core/survey"
@@ -20,10 +21,13 @@ type Runtime struct {
 	mu        sync.Mutex
 	manifests map[string]*document.Node
 	packs     map[string]string // packages of the tree by name: their folder
+	locks     *lock.Reader
 }
 
 // New makes the survey of Node.js for one tree.
-func New() *Runtime { return &Runtime{manifests: map[string]*document.Node{}} }
+func New(locks *lock.Reader) *Runtime {
+	return &Runtime{manifests: map[string]*document.Node{}, locks: locks}
+}
 
 // Name implements survey.Runtime.
 func (*Runtime) Name() string { return "node" }
@@ -176,23 +180,9 @@ func contains(list []string, s string) bool {
 	return false
 }
 
-var locks = []struct{ file, manager string }{
-	{"package-lock.json", "npm"}, {"npm-shrinkwrap.json", "npm"}, {"yarn.lock", "yarn"}, {"pnpm-lock.yaml", "pnpm"}, {"bun.lock", "bun"}, {"bun.lockb", "bun"},
-}
-
 func (r *Runtime) gatherManifest(t *source.Tree, c *fact.Component, f survey.Folder, m *document.Node) {
 	manifest := &fact.Manifest{File: c.Path("package.json"), Manager: "npm"}
-	for dir := c.Dir; ; dir = source.Dir(dir) {
-		for _, l := range locks {
-			if manifest.Lock == "" && t.Has(join(dir, l.file)) {
-				manifest.Lock, manifest.Manager, manifest.LockDir = join(dir, l.file), l.manager, dir
-				c.HasLock = true
-			}
-		}
-		if dir == "" || manifest.Lock != "" {
-			break
-		}
-	}
+	r.lock(t, c, manifest, m)
 	c.Manifests = append(c.Manifests, manifest)
 	for _, table := range []string{"dependencies", "devDependencies", "optionalDependencies", "peerDependencies"} {
 		for _, d := range m.Get(table).Items() {
@@ -201,8 +191,8 @@ func (r *Runtime) gatherManifest(t *source.Tree, c *fact.Component, f survey.Fol
 	}
 	// A package of the tree is linked, whatever version it is asked for in.
 	for i, d := range c.Dependencies {
-		if !d.Pinned {
-			_, c.Dependencies[i].Pinned = r.Package(t, d.Name)
+		if _, ok := r.Package(t, d.Name); ok {
+			c.Dependencies[i].Pinned, c.Dependencies[i].Linked = true, true
 		}
 	}
 	// What the root of a workspace declares is there for its members.
@@ -233,9 +223,6 @@ func (r *Runtime) gatherManifest(t *source.Tree, c *fact.Component, f survey.Fol
 			}
 		}
 	}
-	if manifest.Lock != "" {
-		r.readLock(t, c, manifest.Lock)
-	}
 	if m.Get("workspaces") != nil || t.Has(c.Path("pnpm-workspace.yaml")) {
 		r.members(t, c)
 	}
@@ -244,7 +231,14 @@ func (r *Runtime) gatherManifest(t *source.Tree, c *fact.Component, f survey.Fol
 func (r *Runtime) dependency(c *fact.Component, file, table string, d *document.Node) {
 	spec := d.Str()
 	dep := fact.Dependency{Name: d.Key, Spec: spec, Dev: table == "devDependencies", Optional: table == "optionalDependencies" || table == "peerDependencies", Group: table, File: file, At: d.KeyAt()}
-	set, ok := version.NPM(strings.TrimPrefix(spec, "npm:"))
+	rng := spec
+	if alias, ok := strings.CutPrefix(spec, "npm:"); ok {
+		if i := strings.LastIndexByte(alias, '@'); i > 0 {
+			dep.Real, rng = alias[:i], alias[i+1:]
+		}
+	}
+	set, ok := version.NPM(rng)
+	dep.Set, dep.Known = set, ok
 	dep.Exact = ok && strings.Trim(spec, "0123456789.") == "" && strings.Count(spec, ".") == 2
 	dep.Pinned = !ok || set.Bounded()
 	switch strings.TrimSpace(spec) {
@@ -261,35 +255,99 @@ func inside(s place.Span) place.Span {
 	return s
 }
 
-// readLock notes which packages npm's lock puts at the top of node_modules,
-// where code finds them.
-func (r *Runtime) readLock(t *source.Tree, c *fact.Component, name string) {
-	if !strings.HasSuffix(name, ".json") {
+// lock finds the locks of the nearest folder that has some, and which of them
+// counts: the one of the manager that packageManager, a workspace file, a
+// script or a container file names, else the one that satisfies the manifest.
+func (r *Runtime) lock(t *source.Tree, c *fact.Component, manifest *fact.Manifest, m *document.Node) {
+	for dir := c.Dir; ; dir = source.Dir(dir) {
+		if found := r.locks.Find(dir, "npm", "yarn", "pnpm", "bun"); len(found) > 0 {
+			for _, f := range found {
+				c.Locks = append(c.Locks, r.locks.Read(f))
+			}
+			c.LockDir = dir
+			break
+		}
+		if dir == "" {
+			break
+		}
+	}
+	c.Manager, c.ManagerAt = r.manager(t, c, m)
+	if len(c.Locks) == 0 {
+		if c.Manager != "" {
+			manifest.Manager = c.Manager
+		}
 		return
 	}
-	f, err := t.Document(name)
-	if err != nil {
-		return
+	for i, l := range c.Locks {
+		if l.Manager == c.Manager {
+			c.Locks[0], c.Locks[i] = c.Locks[i], c.Locks[0]
+			break
+		}
 	}
-	d, err := document.JSON(name, f.Data, f.Lines(), false)
-	if err != nil {
-		return
-	}
-	c.Locked = map[string]bool{}
-	for _, p := range d.Get("packages").Items() {
-		if n, ok := strings.CutPrefix(p.Key, "node_modules/"); ok && !strings.Contains(n, "node_modules/") {
-			if dev := p.Get("dev"); dev == nil || dev.Text != "true" {
-				c.Locked[n] = true
+	first := c.Locks[0]
+	c.HasLock = true
+	manifest.Lock, manifest.Manager, manifest.LockDir = first.File, first.Manager, c.LockDir
+	// What the lock puts at the top of node_modules is where code finds it.
+	if first.Manager == "npm" {
+		c.Locked = map[string]bool{}
+		for _, p := range first.Packages {
+			if !p.Dev {
+				c.Locked[p.Name] = true
 			}
 		}
 	}
-	if d.Get("packages") == nil {
-		for _, p := range d.Get("dependencies").Items() {
-			if dev := p.Get("dev"); dev == nil || dev.Text != "true" {
-				c.Locked[p.Key] = true
+}
+
+// manager tells the package manager that the tree says it uses.
+func (r *Runtime) manager(t *source.Tree, c *fact.Component, m *document.Node) (string, place.Span) {
+	for dir, d := c.Dir, m; ; {
+		if pm := d.Get("packageManager"); pm.Str() != "" {
+			if name, _, _ := strings.Cut(pm.Text, "@"); contains(managers, name) {
+				return name, inside(pm.At())
+			}
+		}
+		if p := join(dir, "pnpm-workspace.yaml"); t.Has(p) {
+			return "pnpm", place.Span{File: p, Line: 1, Col: 1, EndLine: 1, EndCol: 1}
+		}
+		if p := join(dir, ".yarnrc.yml"); t.Has(p) {
+			return "yarn", place.Span{File: p, Line: 1, Col: 1, EndLine: 1, EndCol: 1}
+		}
+		if dir == "" {
+			break
+		}
+		dir = source.Dir(dir)
+		d = r.manifest(t, join(dir, "package.json"))
+	}
+	for _, d := range c.Descriptors {
+		if d.Image == nil {
+			continue
+		}
+		for _, run := range d.Image.Runs {
+			for _, w := range strings.Fields(run.Text) {
+				if name := strings.Trim(w, `"'[],`); contains(managers, name) && name != "npm" {
+					return name, run.At
+				}
 			}
 		}
 	}
+	for _, sc := range m.Get("scripts").Items() {
+		for _, w := range strings.Fields(sc.Str()) {
+			if contains(managers, w) && w != "npm" {
+				return w, inside(sc.At())
+			}
+		}
+	}
+	for _, d := range c.Descriptors {
+		if d.Image == nil {
+			continue
+		}
+		for _, run := range d.Image.Runs {
+			if strings.Contains(run.Text, "npm ci") || strings.Contains(run.Text, "npm install") {
+				return "npm", run.At
+			}
+		}
+	}
+	return "", place.Span{}
 }
 
 // managers are the package managers that packageManager and engines may name.

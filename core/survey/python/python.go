@@ -9,6 +9,7 @@ import (
 	"ubique/core/code"
 	"ubique/core/document"
 	"ubique/core/fact"
+	"ubique/core/lock"
 	"ubique/core/place"
 	"ubique/core/source"
 	"ubique/core/survey"
@@ -16,10 +17,10 @@ import (
 )
 
 // Runtime is the survey of Python.
-type Runtime struct{}
+type Runtime struct{ locks *lock.Reader }
 
 // New makes the survey of Python for one tree.
-func New() *Runtime { return &Runtime{} }
+func New(locks *lock.Reader) *Runtime { return &Runtime{locks: locks} }
 
 // Name implements survey.Runtime.
 func (*Runtime) Name() string { return "python" }
@@ -143,22 +144,7 @@ func deepWeb(t *source.Tree, f survey.Folder) bool {
 }
 
 // normal gives a distribution's name in the form for comparing (PEP 503).
-func normal(s string) string {
-	var b strings.Builder
-	dash := false
-	for _, r := range strings.ToLower(strings.TrimSpace(s)) {
-		if r == '-' || r == '_' || r == '.' {
-			dash = true
-			continue
-		}
-		if dash {
-			b.WriteByte('-')
-			dash = false
-		}
-		b.WriteRune(r)
-	}
-	return b.String()
-}
+func normal(s string) string { return lock.Normal(s) }
 
 // Gather implements survey.Runtime.
 func (r *Runtime) Gather(t *source.Tree, c *fact.Component, f survey.Folder) {
@@ -187,17 +173,8 @@ func (r *Runtime) Gather(t *source.Tree, c *fact.Component, f survey.Folder) {
 			g.pipfile(join(d, "Pipfile"))
 		}
 	}
-	for _, l := range []struct{ file, manager string }{{"poetry.lock", "poetry"}, {"uv.lock", "uv"}, {"pdm.lock", "pdm"}, {"Pipfile.lock", "pipenv"}} {
-		if t.Has(c.Path(l.file)) {
-			c.HasLock = true
-			for _, m := range c.Manifests {
-				if m.Manager == l.manager || m.Manager == "pyproject" {
-					m.Manager, m.Lock = l.manager, c.Path(l.file)
-				}
-			}
-			g.lock(c.Path(l.file))
-		}
-	}
+	g.constrain()
+	r.lock(c, t)
 	g.pins()
 	for _, fw := range frameworks {
 		if d, ok := c.Dep(fw.dist); ok && !d.Dev {
@@ -210,6 +187,52 @@ type gatherer struct {
 	t    *source.Tree
 	c    *fact.Component
 	seen map[string]bool
+
+	constraints map[string]fact.Dependency // of files that -c names
+}
+
+// constraint reads a constraints file: it installs nothing and narrows what
+// is installed (pip documentation, "Constraints Files").
+func (g *gatherer) constraint(name string) {
+	if !g.t.Has(name) || g.constraints[name].File != "" {
+		return
+	}
+	f, err := g.t.Document(name)
+	if err != nil {
+		return
+	}
+	if g.constraints == nil {
+		g.constraints = map[string]fact.Dependency{}
+	}
+	for _, line := range document.PlainLines(name, f.Data, f.Lines()) {
+		if strings.HasPrefix(line.Text, "-") {
+			continue
+		}
+		pkg, rest := splitRequirement(line.Text)
+		ver, _, _ := strings.Cut(rest, ";")
+		ver, _, _ = strings.Cut(ver, "--hash")
+		ver = strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(ver), `\`))
+		if set, ok := version.PEP440(ver); ok && ver != "" {
+			g.constraints[normal(pkg)] = fact.Dependency{Name: normal(pkg), Spec: ver, Set: set, Known: true, Exact: strings.HasPrefix(ver, "==") && !strings.Contains(ver, "*"), File: name, At: line.At}
+		}
+	}
+}
+
+// constrain narrows what is declared by the constraints.
+func (g *gatherer) constrain() {
+	left := map[string]bool{} // requirements files with lines that are not exact
+	for i := range g.c.Dependencies {
+		d := &g.c.Dependencies[i]
+		if k, ok := g.constraints[d.Name]; ok && !d.Exact && !strings.HasPrefix(d.Spec, "@") {
+			d.Pinned, d.Exact = d.Pinned || k.Set.Bounded(), k.Exact
+		}
+		left[d.File] = left[d.File] || !d.Exact && !d.Optional
+	}
+	for _, m := range g.c.Manifests {
+		if m.Manager == "pip" && m.Lock == "" && len(g.constraints) > 0 && !left[m.File] {
+			m.Lock = m.File
+		}
+	}
 }
 
 func (g *gatherer) add(spec string, dev bool, group, file string, at place.Span) {
@@ -225,13 +248,14 @@ func (g *gatherer) add(spec string, dev bool, group, file string, at place.Span)
 			extras, ver = ver[:i+1], ver[i+1:]
 		}
 	}
-	ver, _, _ = strings.Cut(ver, ";")
+	ver, d.Marker, _ = strings.Cut(ver, ";")
 	ver = strings.Trim(strings.TrimSpace(ver), "()")
 	d.Group = group
 	d.Spec = ver
 	if strings.HasPrefix(ver, "@") {
 		d.Pinned = true
 	} else if set, ok := version.PEP440(ver); ok && ver != "" {
+		d.Set, d.Known = set, true
 		d.Pinned = set.Bounded()
 		d.Exact = strings.HasPrefix(ver, "==") && !strings.Contains(ver, "*")
 	}
@@ -277,11 +301,20 @@ func (g *gatherer) requirements(name string, dev bool, depth int) {
 			} else {
 				g.c.Complete = false
 			}
+		case strings.HasPrefix(text, "-c") || strings.HasPrefix(text, "--constraint"):
+			rest := strings.TrimLeft(strings.TrimPrefix(strings.TrimPrefix(text, "--constraint"), "-c"), " =\t")
+			if p, ok := source.Join(source.Dir(name), rest); ok {
+				g.constraint(p)
+			}
 		case strings.HasPrefix(text, "-e") || strings.HasPrefix(text, "--editable"):
 			if i := strings.Index(text, "egg="); i >= 0 {
 				g.add(text[i+4:]+" @ "+"source", dev, "", name, line.At)
 			} else if !strings.HasSuffix(strings.TrimSpace(text), " .") {
 				g.c.Complete = false
+			}
+		case strings.HasPrefix(text, "--hash"):
+			if n := len(g.c.Dependencies); n > 0 && g.c.Dependencies[n-1].File == name {
+				g.c.Dependencies[n-1].Hashed = true
 			}
 		case strings.HasPrefix(text, "-"):
 		case strings.Contains(text, "://") && !strings.Contains(text, " @ "), strings.HasPrefix(text, "."), strings.HasPrefix(text, "/"):
@@ -292,9 +325,11 @@ func (g *gatherer) requirements(name string, dev bool, depth int) {
 			}
 		default:
 			before := len(g.c.Dependencies)
-			text, _, _ = strings.Cut(text, "--hash")
+			text, _, hashed := strings.Cut(text, "--hash")
 			g.add(text, dev, "", name, line.At)
-			for _, d := range g.c.Dependencies[before:] {
+			for i := range g.c.Dependencies[before:] {
+				d := &g.c.Dependencies[before+i]
+				d.Hashed = hashed
 				exact = exact && (d.Exact || d.Optional)
 			}
 		}
@@ -472,35 +507,80 @@ func (g *gatherer) setupPy(name string) {
 	}
 }
 
-// lock notes the packages that a lock installs.
-func (g *gatherer) lock(name string) {
-	f, err := g.t.Document(name)
-	if err != nil {
-		return
+// lock finds the locks of the nearest folder that has some.
+func (r *Runtime) lock(c *fact.Component, t *source.Tree) {
+	for dir := c.Dir; ; dir = source.Dir(dir) {
+		if found := r.locks.Find(dir, "poetry", "uv", "pdm", "pipenv", "pip"); len(found) > 0 {
+			for _, f := range found {
+				c.Locks = append(c.Locks, r.locks.Read(f))
+			}
+			c.LockDir = dir
+			break
+		}
+		if dir == "" {
+			return
+		}
 	}
-	if g.c.Locked == nil {
-		g.c.Locked = map[string]bool{}
+	c.Manager, c.ManagerAt = r.manager(c, t)
+	for i, l := range c.Locks {
+		if l.Manager == c.Manager {
+			c.Locks[0], c.Locks[i] = c.Locks[i], c.Locks[0]
+			break
+		}
 	}
-	if strings.HasSuffix(name, "Pipfile.lock") {
-		if d, err := document.JSON(name, f.Data, f.Lines(), false); err == nil {
-			for _, p := range d.Get("default").Items() {
-				g.c.Locked[normal(p.Key)] = true
+	first := c.Locks[0]
+	c.HasLock = true
+	for _, m := range c.Manifests {
+		if m.Manager == first.Manager || m.Manager == "pyproject" || m.Manager == "poetry" && first.Manager == "uv" {
+			m.Manager, m.Lock = first.Manager, first.File
+		}
+	}
+	c.Locked = map[string]bool{}
+	for _, p := range first.Packages {
+		if !p.Dev {
+			c.Locked[p.Name] = true
+		}
+	}
+}
+
+// manager tells the package manager that the tree says it uses: by its table
+// in pyproject.toml, its own manifest, or a container file.
+func (r *Runtime) manager(c *fact.Component, t *source.Tree) (string, place.Span) {
+	for _, d := range c.Descriptors {
+		if d.Image == nil {
+			continue
+		}
+		for _, run := range d.Image.Runs {
+			for _, m := range []struct{ words, name string }{{"uv sync", "uv"}, {"poetry install", "poetry"}, {"pdm install", "pdm"}, {"pdm sync", "pdm"}, {"pipenv install", "pipenv"}, {"pipenv sync", "pipenv"}} {
+				if strings.Contains(run.Text, m.words) {
+					return m.name, run.At
+				}
 			}
 		}
-		return
 	}
-	// Lock files in TOML are lists of [[package]] tables; their names are
-	// all that is needed here.
-	at := false
-	for line := range strings.SplitSeq(string(f.Data), "\n") {
-		line = strings.TrimSpace(line)
-		if strings.HasPrefix(line, "[") {
-			at = line == "[[package]]"
-		}
-		if rest, ok := strings.CutPrefix(line, "name = \""); ok && at {
-			g.c.Locked[normal(strings.TrimSuffix(rest, "\""))] = true
+	name := c.Path("pyproject.toml")
+	if t.Has(name) {
+		if f, err := t.Document(name); err == nil {
+			if d, err := document.TOML(name, f.Data, f.Lines()); err == nil {
+				for _, tool := range []string{"uv", "pdm", "poetry"} {
+					if n := d.Get("tool", tool); n != nil {
+						return tool, n.KeyAt()
+					}
+				}
+				if b := d.Get("build-system", "build-backend"); strings.HasPrefix(b.Str(), "poetry") {
+					return "poetry", inside(b.At())
+				} else if strings.HasPrefix(b.Str(), "pdm") {
+					return "pdm", inside(b.At())
+				} else if strings.HasPrefix(b.Str(), "uv_build") {
+					return "uv", inside(b.At())
+				}
+			}
 		}
 	}
+	if p := c.Path("Pipfile"); t.Has(p) && !t.Has(name) {
+		return "pipenv", place.Span{File: p, Line: 1, Col: 1, EndLine: 1, EndCol: 1}
+	}
+	return "", place.Span{}
 }
 
 // pins reads every statement of a Python version.
