@@ -119,18 +119,15 @@ func repository(dir string, files map[string][]byte) error {
 		if err != nil {
 			return err
 		}
-		info, err := os.Stat(filepath.Join(dir, filepath.FromSlash(name)))
-		if err != nil {
-			return err
+		e := &index.Entry{Name: name, Hash: hash, Mode: filemode.Regular, Size: uint32(len(data))}
+		// A file may be tracked and gone from the disk.
+		if info, err := os.Stat(filepath.Join(dir, filepath.FromSlash(name))); err == nil {
+			if info.Mode()&0o111 != 0 {
+				e.Mode = filemode.Executable
+			}
+			e.CreatedAt, e.ModifiedAt = info.ModTime(), info.ModTime()
 		}
-		mode := filemode.Regular
-		if info.Mode()&0o111 != 0 {
-			mode = filemode.Executable
-		}
-		idx.Entries = append(idx.Entries, &index.Entry{
-			Name: name, Hash: hash, Mode: mode,
-			Size: uint32(info.Size()), CreatedAt: info.ModTime(), ModifiedAt: info.ModTime(),
-		})
+		idx.Entries = append(idx.Entries, e)
 	}
 	f, err := os.Create(filepath.Join(git, "index"))
 	if err != nil {

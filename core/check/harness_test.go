@@ -14,7 +14,7 @@ import (
 )
 
 // A tree is written as text: a line "-- PATH --" begins each file. A word
-// after the path says more: "untracked" (the tree then has a git index that
+// after the path says more: "gone" (tracked, and not on disk), "untracked" (the tree then has a git index that
 // tracks all other files), "exec" (it has its execute bit). A path that ends
 // in /.git makes the folder a repository all the same.
 func plant(t *testing.T, text string) string {
@@ -30,6 +30,11 @@ func plant(t *testing.T, text string) string {
 		}
 		if name == ".git" {
 			git = true
+			return
+		}
+		if strings.Contains(mark, "gone") {
+			git = true
+			tracked[name] = []byte(body.String())
 			return
 		}
 		p := filepath.Join(dir, filepath.FromSlash(name))

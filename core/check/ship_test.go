@@ -544,8 +544,11 @@ func TestHostileTree(t *testing.T) {
 	}
 	big.Close()
 	r := run(t, dir, nil)
-	if len(r.Findings) != 0 {
-		t.Errorf("a sound server among odd files gives %v", r.Findings)
+	for _, f := range r.Findings {
+		if f.Rule == "ship/outside" && (f.Where.File == "out.js" || f.Where.File == "up") {
+			continue
+		}
+		t.Errorf("a sound server among odd files gives %v", f)
 	}
 	for _, want := range []string{"loop", "out.js", "up", "nowhere"} {
 		found := 0

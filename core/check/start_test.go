@@ -307,7 +307,7 @@ require("express")().listen(process.env.PORT || 3000);
   "engines": { "node": "24.x" },
   "scripts": { "start": "node Server.js" },
   "dependencies": { "express": "5.1.0" }
-}` + server, []string{"start/target-missing package.json:4 pushed=blocker"}},
+}` + server, []string{"ship/case package.json:4 pushed=blocker"}},
 		{"a module of a sample", flaskManifest + flaskApp + `
 -- Procfile --
 web: gunicorn hello.wsgi:application

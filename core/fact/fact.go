@@ -44,7 +44,8 @@ type Component struct {
 	Complete     bool         // the manifests could be read to the end
 	Broken       bool         // a manifest cannot be read at all
 	Misnamed     []NearMiss
-	Bundled      bool // a bundler makes one artefact of the code
+	Bundled      bool   // a bundler makes one artefact of the code
+	Outside      []Path // paths of manifests that leave the tree
 	Install      Install
 }
 
@@ -120,6 +121,7 @@ type Target struct {
 	Built    bool   // made by the build
 	Sourced  string // the source file that a build output comes from
 	Factory  bool
+	Case     string // the file that would be found if letter case did not count
 }
 
 // Start is one way to start a component.
@@ -141,6 +143,7 @@ type Start struct {
 	Imports    []Import
 	Secrets    []Secret
 	Variables  []Variable
+	Personal   []Path     // paths of one person's machine
 	Dotenv     []string   // the dotenv files that it reads, as paths of the tree
 	Config     *code.File // the settings module of a Django site
 }
@@ -168,6 +171,12 @@ type Variable struct {
 	At       place.Span
 }
 
+// Path is a path that stands in the source, as it is written.
+type Path struct {
+	Text string
+	At   place.Span
+}
+
 // Import is an import of a package or of a file of the tree.
 type Import struct {
 	Module   string
@@ -177,7 +186,8 @@ type Import struct {
 	Relative bool
 	TypeOnly bool
 	Optional bool
-	Missing  bool // a relative import that leads nowhere
+	Missing  bool   // a relative import that leads nowhere
+	Case     string // the file that it would lead to if letter case did not count
 	Standard bool
 	At       place.Span
 }

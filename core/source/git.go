@@ -86,41 +86,45 @@ func readSmall(name string) (string, error) {
 }
 
 // tracked reads the index (gitformat-index(5), versions 2 to 4) and gives the
-// entries below the tree, sorted by path.
-func (r *repository) tracked() ([]Entry, error) {
+// entries below the tree, sorted by path, and the folders of submodules.
+func (r *repository) tracked() ([]Entry, []string, error) {
 	f, err := os.Open(filepath.Join(r.gitDir, "index"))
 	if errors.Is(err, fs.ErrNotExist) {
-		return nil, nil
+		return nil, nil, nil
 	}
 	if err != nil {
-		return nil, fmt.Errorf("reading the git index: %w", err)
+		return nil, nil, fmt.Errorf("reading the git index: %w", err)
 	}
 	defer f.Close()
 	info, err := f.Stat()
 	if err != nil || !info.Mode().IsRegular() || info.Size() > 1<<30 {
-		return nil, errors.New("the git index is not a file that can be read")
+		return nil, nil, errors.New("the git index is not a file that can be read")
 	}
 	data, err := io.ReadAll(f)
 	if err != nil {
-		return nil, fmt.Errorf("reading the git index: %w", err)
+		return nil, nil, fmt.Errorf("reading the git index: %w", err)
 	}
 	var idx index.Index
 	if err := index.NewDecoder(bytes.NewReader(data)).Decode(&idx); err != nil {
-		return nil, fmt.Errorf("reading the git index: %w", err)
+		return nil, nil, fmt.Errorf("reading the git index: %w", err)
 	}
 	list := make([]Entry, 0, len(idx.Entries))
+	var modules []string
 	for _, e := range idx.Entries {
 		p, ok := strings.CutPrefix(e.Name, r.prefix)
+		if ok && e.Mode == filemode.Submodule {
+			modules = append(modules, p)
+		}
 		if !ok || e.Mode == filemode.Submodule || e.Mode == filemode.Dir || e.IntentToAdd {
 			continue
 		}
 		if n := len(list); n > 0 && list[n-1].Path == p {
 			continue // stages of a merge conflict
 		}
-		list = append(list, Entry{Path: p, Tracked: true, Exec: e.Mode == filemode.Executable, Link: e.Mode == filemode.Symlink})
+		list = append(list, Entry{Path: p, Tracked: true, Exec: e.Mode == filemode.Executable, Link: e.Mode == filemode.Symlink, Size: int64(e.Size)})
 	}
 	sort.Slice(list, func(i, j int) bool { return list[i].Path < list[j].Path })
-	return list, nil
+	return list, modules, nil
 }
 
 // ignoreRules are the patterns of .gitignore files and info/exclude, by the

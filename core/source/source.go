@@ -61,6 +61,7 @@ type Entry struct {
 	Exec    bool // the execute bit, from the index where tracked
 	Link    bool
 	OnDisk  bool
+	Size    int64 // in bytes, for tracked files
 }
 
 // Problem is something that was stepped over, and why.
@@ -76,6 +77,7 @@ type Tree struct {
 	Skipped []string // dependency folders that do not ship, sorted
 	Shipped int      // number of files that ship
 	LeftOut int      // files and dependency folders on disk that do not
+	Modules []string // folders that are repositories of their own (git submodules)
 
 	root     *os.Root
 	mu       sync.Mutex
@@ -83,6 +85,12 @@ type Tree struct {
 	problems map[string]string
 	ignore   *ignoreRules
 	dirs     map[string]bool
+	links    map[string]string // links that are not followed, and why
+
+	folds      sync.Once
+	folded     map[string]int
+	attributes attributeRules
+	converts   bool // git turns CR LF into LF here
 }
 
 // File is one file that has been read.
@@ -124,14 +132,15 @@ func Open(dir string) (*Tree, error) {
 	if err != nil {
 		return nil, fmt.Errorf("opening the tree: %w", err)
 	}
-	t := &Tree{Root: dir, Route: Upload, root: root, files: map[string]*File{}, problems: map[string]string{}, dirs: map[string]bool{}}
+	t := &Tree{Root: dir, Route: Upload, root: root, files: map[string]*File{}, problems: map[string]string{}, dirs: map[string]bool{}, links: map[string]string{}}
 	repo, err := findRepository(dir)
 	if err != nil {
 		t.problem(".git", err.Error())
 	}
 	var tracked []Entry
 	if repo != nil {
-		tracked, err = repo.tracked()
+		tracked, t.Modules, err = repo.tracked()
+		t.converts = repo.convertsLineEnds()
 		if err != nil {
 			t.problem(".git/index", err.Error())
 		}
@@ -165,6 +174,13 @@ func (t *Tree) Problems() []Problem {
 	}
 	sort.Slice(list, func(i, j int) bool { return list[i].Path < list[j].Path })
 	return list
+}
+
+// OutOfTree reports whether a path is a link that leads out of the tree.
+func (t *Tree) OutOfTree(p string) bool {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	return t.links[p] != ""
 }
 
 // Find gives the entry of a path.

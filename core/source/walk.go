@@ -186,6 +186,9 @@ func (w *walker) folder(dir string) {
 		}
 		if _, ok := w.index(p); ok {
 			seen = append(seen, p)
+			if d.Type()&fs.ModeSymlink != 0 {
+				w.checkLink(p)
+			}
 			continue
 		}
 		if d.Name() == ".git" && dir == "" {
@@ -217,6 +220,9 @@ func (w *walker) checkLink(p string) {
 		switch {
 		case strings.Contains(err.Error(), "escapes"):
 			w.t.problem(p, "a link that leads out of the tree: not followed")
+			w.t.mu.Lock()
+			w.t.links[p] = "out"
+			w.t.mu.Unlock()
 		case strings.Contains(err.Error(), "too many"):
 			w.t.problem(p, "a link that leads to itself: not followed")
 		default:

@@ -116,6 +116,8 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 			}
 		}
 	}
+	s.fold(st, dir)
+	st.Personal = personal(st, prog, files)
 	st.Dotenv = dotenvFiles(st, files)
 	st.Secrets = effective(st, Secrets(st.Program, files))
 	return st
@@ -304,6 +306,31 @@ func (s *Starter) target(st *fact.Start, ctx command.Context, prog *Program, dir
 		at := &code.File{Name: join(dir, "__main__.py"), Lang: code.Python}
 		if file, ok := prog.Resolve(at, strings.TrimSuffix(t.Module, ".py"), ""); ok && strings.HasSuffix(file, ".py") && !strings.HasSuffix(t.Module, ".py") {
 			t.File = file
+		}
+	}
+}
+
+// fold looks for the file of a start that is missing under a name whose
+// letters have another case.
+func (s *Starter) fold(st *fact.Start, dir string) {
+	t := st.Target
+	if t == nil || t.File != "" || t.Built {
+		return
+	}
+	var names []string
+	switch {
+	case t.Kind == command.CallableTarget:
+		p := join(dir, strings.ReplaceAll(strings.TrimSuffix(t.Module, ".py"), ".", "/"))
+		names = []string{p + ".py", p + "/__init__.py"}
+	default:
+		if p, ok := source.Join(st.Final.Dir, t.Named); ok {
+			names = []string{p, p + ".js", p + ".ts", p + ".py", p + "/index.js"}
+		}
+	}
+	for _, n := range names {
+		if e, ok := s.Tree.Fold(n); ok {
+			t.Case = e.Path
+			return
 		}
 	}
 }

@@ -30,7 +30,21 @@ var ignored = &rules.Rule{
 			if im.Context == "" {
 				name = ".dockerignore"
 			}
+			if own := on.Code.Descriptor.File + ".dockerignore"; p.Tree.Has(own) {
+				name = own // it takes the place of the folder's
+			}
 			rule := newContextRules(p.Tree, name)
+			for _, c := range copies(on) {
+				for _, s := range c.Sources {
+					s = strings.TrimPrefix(path.Clean(s), "./")
+					if full := path.Join(im.Context, s); s == "." || strings.ContainsAny(s, "*?[$") || !p.Tree.Has(full) {
+						continue
+					}
+					if at, out := rule.excludes(s); out {
+						p.Report(on, 0, rules.Finding{Where: c.At, Message: fmt.Sprintf("copies %s, which %s keeps out of the build context: the build stops here", s, name), Trail: []value.Step{{At: at, Note: "keeps it out"}}, Remedy: "!" + s + " at the end of " + name})
+					}
+				}
+			}
 			for _, n := range needs(on.Code) {
 				rel := strings.TrimPrefix(n.file, im.Context+"/")
 				if at, out := rule.excludes(rel); out {

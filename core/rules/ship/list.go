@@ -20,7 +20,12 @@ func doc(name string) string {
 
 // Rules of the family.
 var Rules = []*rules.Rule{
+	absolutePath, // ship/absolute-path
+	letterCase,   // ship/case
 	dependencies, // ship/dependencies
 	ignored,      // ship/ignored
+	large,        // ship/large
+	lineEndings,  // ship/line-endings
+	outside,      // ship/outside
 	untracked,    // ship/untracked
 }

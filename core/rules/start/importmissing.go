@@ -16,7 +16,7 @@ var importMissing = &rules.Rule{
 			}
 			seen := map[string]bool{}
 			for _, i := range on.Code.Imports {
-				if !i.Missing || i.TypeOnly || i.Optional || seen[i.Module+i.From] || strings.ContainsAny(i.Module, "*") {
+				if !i.Missing || i.Case != "" || i.TypeOnly || i.Optional || seen[i.Module+i.From] || strings.ContainsAny(i.Module, "*") {
 					continue
 				}
 				seen[i.Module+i.From] = true

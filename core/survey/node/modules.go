@@ -168,6 +168,16 @@ var indexes = []string{"index.js", "index.ts", "index.tsx", "index.mjs", "index.
 // file finds the file of a module path.
 func (m *modules) file(p string) (string, bool) { return m.fileOf(p, true) }
 
+// fold finds the file of a module path whose letters have another case.
+func (m *modules) fold(p string) string {
+	for _, ext := range append(extensions, "/index.js", "/index.ts", "/index.mjs", "/index.tsx") {
+		if e, ok := m.t.Fold(p + ext); ok && p != "" {
+			return e.Path
+		}
+	}
+	return ""
+}
+
 // fileOf follows the main of a folder once: Node.js takes it as a file or as
 // the index of a folder, and reads no second manifest (Node.js documentation,
 // "LOAD_AS_DIRECTORY").
@@ -280,6 +290,9 @@ func (m *modules) Classify(from *code.File, imp *code.Node) []fact.Import {
 		}
 		p, inTree := source.Join(source.Dir(from.Name), name)
 		i.Missing = inTree && !m.made(p)
+		if inTree {
+			i.Case = m.fold(p)
+		}
 		i.File = ""
 	case strings.HasPrefix(name, "/") || strings.HasPrefix(name, "file:") || strings.HasPrefix(name, "data:") || strings.Contains(name, "://"):
 		return nil

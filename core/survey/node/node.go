@@ -231,6 +231,13 @@ func (r *Runtime) gatherManifest(t *source.Tree, c *fact.Component, f survey.Fol
 func (r *Runtime) dependency(c *fact.Component, file, table string, d *document.Node) {
 	spec := d.Str()
 	dep := fact.Dependency{Name: d.Key, Spec: spec, Dev: table == "devDependencies", Optional: table == "optionalDependencies" || table == "peerDependencies", Group: table, File: file, At: d.KeyAt()}
+	for _, scheme := range []string{"file:", "link:", "portal:"} {
+		if to, ok := strings.CutPrefix(spec, scheme); ok {
+			if _, in := source.Join(source.Dir(file), to); !in {
+				c.Outside = append(c.Outside, fact.Path{Text: spec, At: inside(d.At())})
+			}
+		}
+	}
 	rng := spec
 	if alias, ok := strings.CutPrefix(spec, "npm:"); ok {
 		if i := strings.LastIndexByte(alias, '@'); i > 0 {

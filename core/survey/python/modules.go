@@ -113,6 +113,7 @@ func (m *modules) Classify(from *code.File, imp *code.Node) []fact.Import {
 		f, _, ok := m.find(from, imp.Name)
 		if !ok {
 			base.Missing = true
+			base.Case = m.fold(from, imp.Name)
 			return []fact.Import{base}
 		}
 		return m.members(base, from, imp, f)
@@ -130,8 +131,37 @@ func (m *modules) Classify(from *code.File, imp *code.Node) []fact.Import {
 		base.Standard = true
 		return []fact.Import{base}
 	}
+	if _, declared := Declared(m.c, top, imp.Name); !declared && distributions[top] == "" {
+		if base.Case = m.fold(from, imp.Name); base.Case != "" {
+			base.Missing = true
+			return []fact.Import{base}
+		}
+	}
 	base.Package = top
 	return []fact.Import{base}
+}
+
+// fold finds the module of the tree whose letters have another case. Python
+// itself tells letter case apart everywhere (PEP 235).
+func (m *modules) fold(from *code.File, module string) string {
+	rel := strings.TrimLeft(module, ".")
+	dirs := append([]string(nil), m.roots...)
+	if rel != module {
+		d := source.Dir(from.Name)
+		for range len(module) - len(rel) - 1 {
+			d = source.Dir(d)
+		}
+		dirs = []string{d}
+	}
+	for _, d := range dirs {
+		p := join(d, strings.ReplaceAll(rel, ".", "/"))
+		for _, end := range []string{".py", "/__init__.py"} {
+			if e, ok := m.t.Fold(p + end); ok && rel != "" {
+				return e.Path
+			}
+		}
+	}
+	return ""
 }
 
 // members adds the submodules that a from-import names.

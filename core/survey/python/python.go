@@ -300,6 +300,7 @@ func (g *gatherer) requirements(name string, dev bool, depth int) {
 				g.requirements(p, dev, depth+1)
 			} else {
 				g.c.Complete = false
+				g.outside(name, rest, line.At)
 			}
 		case strings.HasPrefix(text, "-c") || strings.HasPrefix(text, "--constraint"):
 			rest := strings.TrimLeft(strings.TrimPrefix(strings.TrimPrefix(text, "--constraint"), "-c"), " =\t")
@@ -307,6 +308,7 @@ func (g *gatherer) requirements(name string, dev bool, depth int) {
 				g.constraint(p)
 			}
 		case strings.HasPrefix(text, "-e") || strings.HasPrefix(text, "--editable"):
+			g.outside(name, strings.TrimSpace(strings.TrimPrefix(strings.TrimPrefix(text, "--editable"), "-e")), line.At)
 			if i := strings.Index(text, "egg="); i >= 0 {
 				g.add(text[i+4:]+" @ "+"source", dev, "", name, line.At)
 			} else if !strings.HasSuffix(strings.TrimSpace(text), " .") {
@@ -317,6 +319,9 @@ func (g *gatherer) requirements(name string, dev bool, depth int) {
 				g.c.Dependencies[n-1].Hashed = true
 			}
 		case strings.HasPrefix(text, "-"):
+		case strings.HasPrefix(text, "../"), strings.HasPrefix(text, "/"):
+			g.outside(name, text, line.At)
+			g.c.Complete = false
 		case strings.Contains(text, "://") && !strings.Contains(text, " @ "), strings.HasPrefix(text, "."), strings.HasPrefix(text, "/"):
 			if i := strings.Index(text, "egg="); i >= 0 {
 				g.add(text[i+4:]+" @ source", dev, "", name, line.At)
@@ -336,6 +341,18 @@ func (g *gatherer) requirements(name string, dev bool, depth int) {
 	}
 	if exact && !dev {
 		g.c.Manifests[len(g.c.Manifests)-1].Lock = name
+	}
+}
+
+// outside notes a path of a manifest that leaves the tree.
+func (g *gatherer) outside(file, p string, at place.Span) {
+	p, _, _ = strings.Cut(p, "[")
+	p = strings.TrimPrefix(p, "file:")
+	if !strings.HasPrefix(p, "..") && !strings.HasPrefix(p, "/") {
+		return
+	}
+	if _, in := source.Join(source.Dir(file), p); !in {
+		g.c.Outside = append(g.c.Outside, fact.Path{Text: p, At: at})
 	}
 }
 
@@ -393,6 +410,9 @@ func (g *gatherer) pyproject(name string) {
 				spec = x.Get("version").Str()
 				if spec == "" {
 					spec = "@ source"
+				}
+				if p := x.Get("path"); p.Str() != "" {
+					g.outside(name, p.Text, inside(p.At()))
 				}
 				for _, e := range x.Get("extras").Items() {
 					g.c.Dependencies = append(g.c.Dependencies, fact.Dependency{Name: normal(x.Key) + "[" + strings.ToLower(e.Str()) + "]", Dev: dev, Pinned: true, Optional: true, File: name, At: x.KeyAt()})

@@ -1,0 +1,67 @@
+package source
+
+import (
+	"path"
+	"path/filepath"
+	"strings"
+)
+
+// Fold finds the entry whose path differs from p only in letter case. It is
+// asked only for paths that are not there.
+func (t *Tree) Fold(p string) (Entry, bool) {
+	t.folds.Do(func() {
+		t.folded = make(map[string]int, len(t.Entries))
+		for i, e := range t.Entries {
+			low := strings.ToLower(e.Path)
+			// Of two, the one that git has and the disk has not is the answer.
+			if old, two := t.folded[low]; two && t.Entries[old].Tracked && !t.Entries[old].OnDisk {
+				continue
+			}
+			if _, _, dep := DependencyPath(e.Path); !dep {
+				t.folded[low] = i
+			}
+		}
+	})
+	i, ok := t.folded[strings.ToLower(p)]
+	if !ok || t.Entries[i].Path == p {
+		return Entry{}, false
+	}
+	return t.Entries[i], true
+}
+
+// code are the extensions of files that people write: no such file is large.
+const written = " .js .mjs .cjs .ts .tsx .jsx .py .rb .go .java .kt .kts .php .cs .rs .ex .exs .html .css .scss .less .md .txt .yml .yaml .toml .xml .vue .svelte .sh .erb .eex .heex .twig .properties .gradle .c .h .cpp .sql .lock "
+
+// Size is the size of a file in bytes: from the index where git tracks it,
+// else from the disk; 0 where it is not known. Files that a person writes are
+// not looked at.
+func (t *Tree) Size(e Entry) int64 {
+	switch {
+	case e.Tracked && e.Size > 0:
+		return e.Size
+	case !e.OnDisk || e.Link || strings.Contains(written, " "+strings.ToLower(path.Ext(e.Path))+" "):
+		return 0
+	}
+	info, err := t.root.Lstat(filepath.FromSlash(e.Path))
+	if err != nil || !info.Mode().IsRegular() {
+		return 0
+	}
+	return info.Size()
+}
+
+// Pointer reports whether a file is only a pointer to a large file that is
+// kept elsewhere (git-lfs, "Pointer file").
+func (t *Tree) Pointer(p string) bool {
+	e, ok := t.Find(p)
+	if !ok || !e.OnDisk {
+		return false
+	}
+	if t.Route == Git && e.Tracked && t.Attributes(p).Filter == "lfs" {
+		return true
+	}
+	if size := t.Size(e); size == 0 || size > 300 {
+		return false
+	}
+	f, err := t.Code(p)
+	return err == nil && strings.HasPrefix(string(f.Data), "version https://git-lfs.github.com/spec/")
+}
