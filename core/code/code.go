@@ -23,6 +23,14 @@ const (
 	JSX // JavaScript or TypeScript with JSX
 	Python
 	Go
+	Ruby
+	Java
+	Kotlin
+	Groovy // build scripts of Gradle
+	PHP
+	CSharp
+	Rust
+	Elixir
 )
 
 // LanguageOf tells the language from a file name.
@@ -40,6 +48,22 @@ func LanguageOf(name string) Language {
 			return Python
 		case ".go":
 			return Go
+		case ".rb", ".ru", ".rake", ".gemspec":
+			return Ruby
+		case ".java":
+			return Java
+		case ".kt", ".kts":
+			return Kotlin
+		case ".gradle", ".groovy":
+			return Groovy
+		case ".php":
+			return PHP
+		case ".cs":
+			return CSharp
+		case ".rs":
+			return Rust
+		case ".ex", ".exs":
+			return Elixir
 		}
 		return None
 	}
@@ -287,6 +311,10 @@ func ReadAs(lang Language, name string, src []byte, lines *place.Lines) *File {
 		release(toks)
 	case Go:
 		f.Body = readGo(src)
+	case Ruby, Java, Kotlin, Groovy, PHP, CSharp, Rust, Elixir:
+		toks := lexMore(src, lang)
+		f.Body = parseMore(lang, src, toks)
+		release(toks)
 	default:
 		f.Body = &Node{Kind: Block}
 	}

@@ -64,7 +64,7 @@ func (r *reader) end() int32 {
 	if r.pos == 0 {
 		return 0
 	}
-	return r.toks[r.pos-1].end
+	return r.toks[min(r.pos, len(r.toks))-1].end
 }
 
 func (r *reader) done(n *Node) *Node { n.End = max(n.Off, r.end()); return n }

@@ -1,0 +1,1127 @@
+package code
+
+import "strings"
+
+// parseMore reads the tokens of the languages that lexMore lexes. It is looser
+// than the grammars: types and modifiers are stepped over, and what is kept is
+// what every language has: imports, bindings, functions, classes, calls.
+func parseMore(lang Language, src []byte, toks []tok) *Node {
+	r := &loose{reader{lang: lang, src: src, toks: toks}}
+	body := &Node{Kind: Block, End: int32(len(src))}
+	for r.cur().kind != tEOF {
+		start := r.pos
+		r.into(body, r.stmt())
+		if r.pos == start {
+			r.pos++
+		}
+	}
+	return body
+}
+
+type loose struct{ reader }
+
+func (r *loose) into(body, s *Node) {
+	if s != nil {
+		body.Kids = append(body.Kids, s)
+	}
+}
+
+// words tells languages whose blocks end with the word end.
+func (r *loose) words() bool { return r.lang == Ruby || r.lang == Elixir }
+
+// lines tells languages in which a line end ends a statement.
+func (r *loose) lines() bool { return r.words() || r.lang == Kotlin || r.lang == Groovy }
+
+// glued reports whether no space stands before the current token.
+func (r *loose) glued() bool { return r.cur().off == r.end() }
+
+var modifiers = map[string]bool{
+	"public": true, "private": true, "protected": true, "internal": true, "static": true, "final": true, "abstract": true, "sealed": true, "override": true, "virtual": true, "async": true, "open": true, "data": true,
+	"inline": true, "suspend": true, "lateinit": true, "partial": true, "readonly": true, "extern": true, "unsafe": true, "default": true, "synchronized": true, "transient": true, "volatile": true, "native": true, "strictfp": true,
+	"pub": true, "companion": true, "tailrec": true, "operator": true, "infix": true, "external": true, "expect": true, "actual": true, "required": true, "crate": true, "move": true, "non-sealed": true, "inner": true, "annotation": true,
+}
+
+var classWords = map[string]bool{"class": true, "interface": true, "enum": true, "record": true, "struct": true, "trait": true, "object": true, "impl": true, "module": true, "defmodule": true, "namespace": true, "mod": true, "union": true, "defprotocol": true, "defimpl": true}
+
+// stmt reads one statement; nil where there is nothing to keep.
+func (r *loose) stmt() *Node {
+	if !r.enter() {
+		r.leave()
+		r.skipBalanced()
+		return nil
+	}
+	defer r.leave()
+	t := r.cur()
+	if t.kind == tPunct {
+		switch t.text {
+		case ";", ",", ")", "]":
+			r.pos++
+			return nil
+		case "{":
+			if r.lang != Ruby && r.lang != Elixir {
+				return r.braces()
+			}
+		case "@", "#", "[":
+			if d := r.marks(); d != nil {
+				if r.lang == Elixir { // a module's constant
+					return d[0]
+				}
+				s := r.stmt()
+				if s.Is(Class) || s.Is(Func) || s.Is(Bind) {
+					s.Kids = append(s.Kids, d...)
+					return s
+				}
+				if s == nil {
+					return &Node{Kind: Block, Off: t.off, End: r.end(), Kids: d}
+				}
+				return s
+			}
+		}
+		return r.simple()
+	}
+	if t.kind != tName {
+		return r.simple()
+	}
+	next := r.at(1)
+	for modifiers[r.cur().text] && r.cur().kind == tName {
+		if n := r.at(1); n.kind == tPunct && n.text != "@" && n.text != "(" && n.text != "[" {
+			break
+		} else if n.kind == tPunct && n.text == "(" {
+			if r.cur().text != "pub" {
+				break
+			}
+			r.pos++
+			r.skipBalanced()
+			continue
+		}
+		r.pos++
+	}
+	t, next = r.cur(), r.at(1)
+	if next.kind == tPunct && (next.text == "=" || next.text == ".") {
+		return r.simple()
+	}
+	switch t.text {
+	case "import", "using", "use", "package", "alias", "require":
+		if s, ok := r.imports(); ok {
+			return s
+		}
+	case "def", "defp", "defmacro", "fun", "fn", "function", "func":
+		if next.kind == tName || next.kind == tPunct && (next.text == "<" || next.text == "&") {
+			if t.text == "fn" && r.lang == Elixir || t.text == "def" && r.lang == Groovy {
+				break
+			}
+			return r.function(t.off)
+		}
+	case "val", "var", "let", "const", "static":
+		if next.kind == tName || next.kind == tPunct && next.text == "(" {
+			return r.variable()
+		}
+	case "if", "unless":
+		return r.ifStmt()
+	case "for", "foreach", "while", "until", "loop":
+		if !(r.lang == Ruby && t.text == "loop") {
+			return r.loop()
+		}
+	case "do":
+		r.pos++
+		if r.isP("{") {
+			return r.braces()
+		}
+		return nil
+	case "try", "begin", "ensure", "finally", "rescue", "catch":
+		return r.try()
+	case "switch", "when", "match", "case", "cond", "receive":
+		if !(next.kind == tPunct && (next.text == "," || next.text == "=>" || next.text == "->")) {
+			return r.choice()
+		}
+	case "return", "throw", "raise", "yield", "break", "continue", "next":
+		return r.leaving()
+	case "end", "else", "elsif", "elseif", "then":
+		r.pos++
+		return nil
+	case "init", "static_init":
+		if next.kind == tPunct && next.text == "{" && r.lang == Kotlin {
+			r.pos++
+			return r.braces()
+		}
+	case "module":
+		if r.lang != Ruby {
+			return r.simple()
+		}
+	}
+	if classWords[t.text] && (next.kind == tName || t.text == "impl" || t.text == "object" && next.kind == tPunct && (next.text == "{" || next.text == ":") || t.text == "class" && next.kind == tPunct && next.text == "<<") {
+		if !(t.text == "record" && r.lang != Java && r.lang != CSharp) && !(t.text == "object" && r.lang != Kotlin) {
+			return r.class()
+		}
+	}
+	if r.lang == Java || r.lang == CSharp || r.lang == Groovy {
+		if s := r.typed(); s != nil {
+			return s
+		}
+	}
+	return r.simple()
+}
+
+// marks reads annotations, attributes and decorators.
+func (r *loose) marks() []*Node {
+	var list []*Node
+	for {
+		switch {
+		case r.isP("@") && r.lang == Elixir:
+			// @port 4000 is a module's constant.
+			if r.at(1).kind == tName && r.at(1).off == r.cur().end {
+				off := r.cur().off
+				r.pos++
+				name := &Node{Kind: Name, Name: r.cur().text, Off: r.cur().off, End: r.cur().end}
+				r.pos++
+				if !r.cur().nl && r.cur().kind != tEOF {
+					b := &Node{Kind: Bind, Name: "const", Off: off, Kids: []*Node{name, r.expr(0)}}
+					return append(list, r.done(b))
+				}
+				return append(list, &Node{Kind: ExprStmt, Off: off, End: r.end(), Kids: []*Node{name}})
+			}
+			return list
+		case r.isP("@") && r.at(1).kind == tName:
+			r.pos++
+			if r.at(1).kind == tPunct && r.at(1).text == ":" { // @file:Name, @get:Name
+				r.pos += 2
+			}
+			list = append(list, r.mark())
+		case r.isP("#") && (r.at(1).kind == tPunct && (r.at(1).text == "[" || r.at(1).text == "!")):
+			r.pos++
+			r.eatP("!")
+			r.eatP("[")
+			for !r.isP("]") && r.cur().kind != tEOF {
+				start := r.pos
+				if r.cur().kind == tName {
+					list = append(list, r.mark())
+				} else {
+					r.pos++
+				}
+				if r.pos == start {
+					r.pos++
+				}
+			}
+			r.eatP("]")
+		case r.isP("[") && r.lang == CSharp && r.pos > 0 && r.at(-1).kind == tPunct && strings.Contains("{};]", r.at(-1).text), r.isP("[") && r.lang == CSharp && r.pos == 0:
+			r.pos++
+			for !r.isP("]") && r.cur().kind != tEOF {
+				start := r.pos
+				if r.cur().kind == tName {
+					list = append(list, r.mark())
+				}
+				if r.pos == start {
+					r.pos++
+				}
+			}
+			r.eatP("]")
+		default:
+			return list
+		}
+	}
+}
+
+// mark reads the name of an annotation with its arguments: always as a call.
+func (r *loose) mark() *Node {
+	n := r.dotted()
+	c := &Node{Kind: Call, Off: n.Off, End: n.End, Kids: []*Node{n}}
+	if r.isP("(") && !r.cur().nl {
+		r.arguments(c)
+	} else if r.eatP("=") {
+		c.Kids = append(c.Kids, r.expr(0))
+	}
+	return r.done(c)
+}
+
+// dotted reads a.b.c, stepping over the arguments of types.
+func (r *loose) dotted() *Node {
+	n := &Node{Kind: Name, Name: r.cur().text, Off: r.cur().off, End: r.cur().end}
+	r.pos++
+	for r.isP(".") && r.at(1).kind == tName {
+		r.pos++
+		n = &Node{Kind: Member, Name: r.cur().text, Off: n.Off, End: r.cur().end, Kids: []*Node{n}}
+		r.pos++
+	}
+	if r.isP("<") && r.lang != Ruby && r.lang != Elixir && r.generics() {
+		n.End = max(n.End, 0)
+	}
+	return n
+}
+
+// generics steps over <…>; it moves nothing where that is none.
+func (r *loose) generics() bool {
+	depth := 0
+	for i := 0; i < 60; i++ {
+		t := r.at(i)
+		if t.kind == tEOF || t.kind == tString {
+			return false
+		}
+		if t.kind != tPunct {
+			continue
+		}
+		switch t.text {
+		case "<":
+			depth++
+		case ">":
+			depth--
+		case ">>":
+			depth -= 2
+		case ">>>":
+			depth -= 3
+		case ";", "{", "}", "&&", "||", "==", "=", "+", "(", ")":
+			if !(r.lang == Rust && (t.text == "(" || t.text == ")" || t.text == "=")) {
+				return false
+			}
+		}
+		if depth <= 0 {
+			r.pos += i + 1
+			return true
+		}
+	}
+	return false
+}
+
+func (r *loose) braces() *Node {
+	n := &Node{Kind: Block, Off: r.cur().off}
+	r.eatP("{")
+	for !r.isP("}") && r.cur().kind != tEOF {
+		start := r.pos
+		r.into(n, r.stmt())
+		if r.pos == start {
+			r.pos++
+		}
+	}
+	r.eatP("}")
+	return r.done(n)
+}
+
+// until reads the statements of a block that one of some words ends; the word
+// is left to be read.
+func (r *loose) until(words ...string) *Node {
+	n := &Node{Kind: Block, Off: r.cur().off}
+	for r.cur().kind != tEOF {
+		if r.cur().kind == tName && !(r.at(1).kind == tPunct && r.at(1).text == ":" && r.at(1).off == r.cur().end) {
+			for _, w := range words {
+				if r.cur().text == w {
+					return r.done(n)
+				}
+			}
+		}
+		if r.isP("}") && r.lang != Elixir {
+			return r.done(n)
+		}
+		start := r.pos
+		r.into(n, r.stmt())
+		if r.pos == start {
+			r.pos++
+		}
+	}
+	return r.done(n)
+}
+
+// body reads the body of something: a block in braces, after do, after an
+// arrow or an equals sign, or one statement.
+func (r *loose) body() *Node {
+	switch {
+	case r.isP("{"):
+		return r.braces()
+	case r.words():
+		r.eatN("then")
+		if r.eatN("do") {
+			b := r.until("end", "else", "rescue", "catch", "after")
+			return b
+		}
+		return r.until("end", "else", "elsif", "when", "in", "rescue", "ensure")
+	}
+	off := r.cur().off
+	if r.eatP(":") { // PHP: if (…): … endif;
+		n := &Node{Kind: Block, Off: off}
+		for r.cur().kind != tEOF && !strings.HasPrefix(r.cur().text, "end") && !r.isN("else") && !r.isN("elseif") && !r.isP("}") {
+			start := r.pos
+			r.into(n, r.stmt())
+			if r.pos == start {
+				r.pos++
+			}
+		}
+		return r.done(n)
+	}
+	n := &Node{Kind: Block, Off: off}
+	r.into(n, r.stmt())
+	return r.done(n)
+}
+
+// imports reads what makes names of other files known.
+func (r *loose) imports() (*Node, bool) {
+	t := r.cur()
+	switch r.lang {
+	case Ruby:
+		return nil, false // require is a call
+	case Elixir:
+		if t.text == "package" || t.text == "using" || r.at(1).kind != tName {
+			return nil, false
+		}
+		r.pos++
+		name := r.dotted()
+		n := &Node{Kind: Import, Name: name.Dotted(), Off: name.Off, End: name.End}
+		r.restOfLine()
+		return n, true
+	case PHP:
+		if t.text != "use" {
+			return nil, false
+		}
+		r.pos++
+		for r.isN("function") || r.isN("const") {
+			r.pos++
+		}
+		if r.cur().kind != tName {
+			return nil, false
+		}
+		n := &Node{Kind: Import, Name: strings.TrimPrefix(r.cur().text, `\`), Off: r.cur().off, End: r.cur().end}
+		r.pos++
+		r.toSemicolon()
+		return n, true
+	case Rust:
+		if t.text != "use" {
+			return nil, false
+		}
+		r.pos++
+		for r.isP(".") {
+			r.pos++
+		}
+		if r.cur().kind != tName {
+			return nil, false
+		}
+		name := r.dotted()
+		n := &Node{Kind: Import, Name: strings.ReplaceAll(name.Dotted(), ".", "::"), Off: name.Off, End: name.End}
+		r.toSemicolon()
+		return n, true
+	case CSharp:
+		if t.text != "using" || r.at(1).kind != tName || r.at(1).text == "var" {
+			return nil, false
+		}
+		r.pos++
+		r.eatN("static")
+		if r.at(1).kind == tPunct && r.at(1).text == "=" { // an alias
+			r.pos += 2
+		}
+		name := r.dotted()
+		if !r.isP(";") { // using Type x = …: a resource
+			return nil, false
+		}
+		r.pos++
+		return &Node{Kind: Import, Name: name.Dotted(), Off: name.Off, End: name.End}, true
+	}
+	if t.text == "using" || t.text == "use" || t.text == "alias" || t.text == "require" {
+		return nil, false
+	}
+	if r.at(1).kind != tName {
+		return nil, false
+	}
+	r.pos++
+	r.eatN("static")
+	name := r.dotted()
+	n := &Node{Kind: Import, Name: name.Dotted(), Off: name.Off, End: name.End}
+	if r.isP(".") { // a.b.*
+		r.pos++
+		r.eatP("*")
+		n.Name += ".*"
+	}
+	if r.isN("as") {
+		r.pos += 2
+	}
+	r.eatP(";")
+	if t.text == "package" {
+		n.Kind, n.Kids = Name, nil
+		return &Node{Kind: ExprStmt, Off: n.Off, End: n.End, Kids: []*Node{{Kind: Call, Off: n.Off, End: n.End, Kids: []*Node{{Kind: Name, Name: "package"}, {Kind: String, Name: n.Name, Off: n.Off, End: n.End}}}}}, true
+	}
+	return n, true
+}
+
+func (r *loose) toSemicolon() {
+	for r.cur().kind != tEOF && !r.isP(";") {
+		if r.isP("{") || r.isP("(") || r.isP("[") {
+			r.skipBalanced()
+			continue
+		}
+		r.pos++
+	}
+	r.eatP(";")
+}
+
+func (r *loose) restOfLine() {
+	for r.cur().kind != tEOF && !r.cur().nl {
+		if r.isP("{") || r.isP("(") || r.isP("[") {
+			r.skipBalanced()
+			continue
+		}
+		r.pos++
+	}
+}
+
+// params reads parameters, keeping their names and defaults.
+func (r *loose) params() *Node {
+	n := &Node{Kind: Params, Off: r.cur().off}
+	if !r.eatP("(") {
+		return n
+	}
+	p := &Node{Kind: Param, Off: r.cur().off, Kids: []*Node{nil, nil}}
+	flush := func() {
+		if p.Name != "" {
+			n.Kids = append(n.Kids, r.done(p))
+		}
+		p = &Node{Kind: Param, Off: r.cur().off, Kids: []*Node{nil, nil}}
+	}
+	typed := false
+	for !r.isP(")") && r.cur().kind != tEOF {
+		t := r.cur()
+		switch {
+		case t.kind == tPunct && t.text == ",":
+			r.pos++
+			flush()
+			typed = false
+			continue
+		case t.kind == tPunct && (t.text == "=" || t.text == `\\`):
+			r.pos++
+			p.Kids[0] = r.expr(0)
+			continue
+		case t.kind == tPunct && (t.text == ":" || t.text == "->"):
+			typed = r.lang == Kotlin || r.lang == Rust
+		case t.kind == tPunct && t.text == "<" && !r.words() && r.generics():
+			continue
+		case t.kind == tPunct && (t.text == "(" || t.text == "[" || t.text == "{"):
+			r.skipBalanced()
+			continue
+		case t.kind == tPunct && t.text == "@" || t.kind == tPunct && t.text == "#":
+			if len(r.marks()) > 0 {
+				continue
+			}
+		case t.kind == tName && !typed:
+			p.Name = t.text
+		}
+		r.pos++
+	}
+	flush()
+	r.eatP(")")
+	return r.done(n)
+}
+
+// function reads a named function after its keyword.
+func (r *loose) function(off int32) *Node {
+	word := r.cur().text
+	r.pos++
+	n := &Node{Kind: Func, Off: off}
+	r.eatP("&")
+	if r.isP("<") {
+		r.generics()
+	}
+	if r.cur().kind == tName {
+		n.Name = r.cur().text
+		r.pos++
+	}
+	for r.isP(".") && r.at(1).kind == tName { // def self.name, fun Type.name
+		r.pos++
+		n.Name = r.cur().text
+		n.Flag |= Static
+		r.pos++
+	}
+	if r.isP("<") && !r.words() {
+		r.generics()
+	}
+	if r.isP("(") {
+		n.Kids = []*Node{r.params(), nil}
+	} else {
+		ps := &Node{Kind: Params, Off: r.cur().off, End: r.cur().off}
+		if r.lang == Ruby { // def name a, b
+			for !r.cur().nl && r.cur().kind == tName {
+				ps.Kids = append(ps.Kids, &Node{Kind: Param, Name: r.cur().text, Off: r.cur().off, End: r.cur().end, Kids: []*Node{nil, nil}})
+				r.pos++
+				r.eatP(",")
+			}
+		}
+		n.Kids = []*Node{ps, nil}
+	}
+	switch {
+	case r.lang == Elixir:
+		if r.isN("when") {
+			for r.cur().kind != tEOF && !r.isN("do") && !r.isP(",") {
+				r.pos++
+			}
+		}
+		if r.eatP(",") && r.isN("do") { // def name(x), do: value
+			r.pos += 2
+			n.Kids[1] = r.one(r.expr(0))
+			break
+		}
+		if !r.eatN("do") {
+			n.Kids[1] = &Node{Kind: Block, Off: r.end(), End: r.end()}
+			break
+		}
+		n.Kids[1] = r.blockToEnd()
+	case r.lang == Ruby:
+		if r.isP("=") { // def name = value
+			r.pos++
+			n.Kids[1] = r.one(r.expr(0))
+			break
+		}
+		n.Kids[1] = r.blockToEnd()
+	default:
+		// The type of what is returned, and conditions on types.
+		for r.cur().kind != tEOF && !r.isP("{") && !r.isP(";") && !r.isP("=") && !(r.isP("=>") && r.lang == PHP) && !(r.lang == Kotlin && r.cur().nl && word == "fun" && !r.isP(":")) {
+			if r.isP("(") || r.isP("[") {
+				r.skipBalanced()
+				continue
+			}
+			r.pos++
+		}
+		switch {
+		case r.isP("{"):
+			n.Kids[1] = r.braces()
+		case r.isP("=") || r.isP("=>"):
+			r.pos++
+			n.Kids[1] = r.one(r.expr(0))
+			n.Flag |= Arrow
+			n.Kids[1] = &Node{Kind: Block, Off: n.Kids[1].Off, End: n.Kids[1].End, Kids: []*Node{{Kind: Return, Off: n.Kids[1].Off, End: n.Kids[1].End, Kids: n.Kids[1].Kids[0].Kids}}}
+			n.Flag &^= Arrow
+		default:
+			n.Kids[1] = &Node{Kind: Block, Off: r.end(), End: r.end()}
+			r.eatP(";")
+		}
+	}
+	return r.done(n)
+}
+
+// one makes a block of an expression.
+func (r *loose) one(e *Node) *Node {
+	if e == nil {
+		e = &Node{Kind: Unknown, Off: r.end(), End: r.end()}
+	}
+	return &Node{Kind: Block, Off: e.Off, End: e.End, Kids: []*Node{{Kind: ExprStmt, Off: e.Off, End: e.End, Kids: []*Node{e}}}}
+}
+
+// blockToEnd reads a body with its rescue and else parts up to end.
+func (r *loose) blockToEnd() *Node {
+	b := r.until("end")
+	r.eatN("end")
+	return b
+}
+
+// variable reads val, var, let and const.
+func (r *loose) variable() *Node {
+	t := r.cur()
+	n := &Node{Kind: Bind, Name: t.text, Off: t.off}
+	r.pos++
+	for r.isN("mut") || r.isN("ref") || r.isN("const") {
+		r.pos++
+	}
+	if r.isP("(") { // a pattern
+		start := r.pos
+		r.skipBalanced()
+		n.Kids = []*Node{{Kind: Array, Off: r.toks[start].off, End: r.end()}, nil}
+	} else {
+		if r.lang == PHP || r.lang == CSharp { // const TYPE NAME =
+			for r.at(1).kind == tName && !r.at(1).nl {
+				r.pos++
+			}
+		}
+		n.Kids = []*Node{{Kind: Name, Name: r.cur().text, Off: r.cur().off, End: r.cur().end}, nil}
+		r.pos++
+	}
+	if r.isP(":") {
+		for r.cur().kind != tEOF && !r.isP("=") && !r.isP(";") && !r.isP("{") && !r.isP("}") && !r.isN("by") && !(r.cur().nl && r.lang == Kotlin) {
+			if r.isP("<") && r.generics() {
+				continue
+			}
+			if r.isP("(") || r.isP("[") {
+				r.skipBalanced()
+				continue
+			}
+			r.pos++
+		}
+	}
+	if r.eatP("=") || r.eatN("by") {
+		n.Kids[1] = r.expr(0)
+		if r.isN("else") && r.lang == Rust { // let … else { … }
+			r.pos++
+			r.braces()
+		}
+	}
+	r.eatP(";")
+	return r.done(n)
+}
+
+// ifStmt reads if, unless and what belongs to them.
+func (r *loose) ifStmt() *Node {
+	n := &Node{Kind: If, Off: r.cur().off}
+	not := r.isN("unless")
+	r.pos++
+	if r.isN("let") { // if let Some(x) = …
+		for r.cur().kind != tEOF && !r.isP("=") && !r.isP("{") {
+			r.pos++
+		}
+		r.eatP("=")
+	}
+	test := r.head()
+	if not {
+		test = &Node{Kind: Unary, Name: "!", Off: test.Off, End: test.End, Kids: []*Node{test}}
+	}
+	n.Kids = []*Node{test, nil, nil}
+	if r.lang == Elixir && r.eatP(",") { // if x, do: a, else: b
+		for _, at := range []int{1, 2} {
+			if r.isN("do") || r.isN("else") {
+				r.pos += 2
+				n.Kids[at] = r.one(r.expr(0))
+				r.eatP(",")
+			}
+		}
+		return r.done(n)
+	}
+	n.Kids[1] = r.body()
+	switch {
+	case r.isN("elsif") || r.isN("elseif"):
+		n.Kids[2] = r.ifStmt()
+		return r.done(n)
+	case r.isN("else"):
+		r.pos++
+		if r.isN("if") {
+			n.Kids[2] = r.ifStmt()
+			return r.done(n)
+		}
+		if r.words() {
+			n.Kids[2] = r.until("end")
+		} else {
+			n.Kids[2] = r.body()
+		}
+	}
+	if r.words() {
+		r.eatN("end")
+	} else if r.lang == PHP && r.isN("endif") {
+		r.pos++
+	}
+	return r.done(n)
+}
+
+// head reads the condition of a statement: a block that follows belongs to the
+// statement.
+func (r *loose) head() *Node {
+	saved := r.noIn
+	r.noIn = true
+	e := r.expr(0)
+	r.noIn = saved
+	if e == nil {
+		e = &Node{Kind: Unknown, Off: r.cur().off, End: r.cur().off}
+	}
+	return e
+}
+
+func (r *loose) loop() *Node {
+	n := &Node{Kind: Loop, Off: r.cur().off}
+	r.pos++
+	switch {
+	case r.words():
+		n.Kids = append(n.Kids, r.head())
+		for r.eatN("in") || r.eatP(",") || r.eatP("<-") {
+			n.Kids = append(n.Kids, r.head())
+		}
+		r.eatN("do")
+		n.Kids = append(n.Kids, r.blockToEnd())
+		return r.done(n)
+	case r.isP("("):
+		r.pos++
+		for !r.isP(")") && r.cur().kind != tEOF {
+			start := r.pos
+			if s := r.stmt(); s != nil {
+				if s.Is(ExprStmt) {
+					s = s.Kids[0]
+				}
+				n.Kids = append(n.Kids, s)
+			}
+			if r.isP(":") || r.isN("in") || r.isN("as") {
+				r.pos++
+			}
+			if r.pos == start {
+				r.pos++
+			}
+		}
+		r.eatP(")")
+	case !r.isP("{"):
+		n.Kids = append(n.Kids, r.head())
+		if r.eatN("in") {
+			n.Kids = append(n.Kids, r.head())
+		}
+	}
+	if len(n.Kids) == 2 { // three would be read as a Python loop
+		n.Kids = []*Node{{Kind: Array, Off: n.Off, End: r.end(), Kids: n.Kids}}
+	}
+	n.Kids = append(n.Kids, r.body())
+	return r.done(n)
+}
+
+func (r *loose) try() *Node {
+	n := &Node{Kind: Try, Off: r.cur().off}
+	word := r.cur().text
+	r.pos++
+	if r.words() {
+		if word != "begin" && word != "try" {
+			return nil
+		}
+		r.eatN("do")
+		b := r.until("end", "rescue", "catch", "ensure", "else", "after")
+		b.Name = "try"
+		n.Kids = append(n.Kids, b)
+		for r.isN("rescue") || r.isN("catch") || r.isN("ensure") || r.isN("else") || r.isN("after") {
+			name := map[string]string{"rescue": "catch", "catch": "catch", "ensure": "finally", "after": "finally", "else": "else"}[r.cur().text]
+			r.pos++
+			k := r.until("end", "rescue", "catch", "ensure", "else", "after")
+			k.Name = name
+			n.Kids = append(n.Kids, k)
+		}
+		r.eatN("end")
+		return r.done(n)
+	}
+	if word == "catch" || word == "finally" {
+		if r.isP("(") {
+			r.skipBalanced()
+		}
+		if r.isP("{") {
+			return r.braces()
+		}
+		return nil
+	}
+	if r.isP("(") { // try (resource)
+		n.Kids = append(n.Kids, r.parens())
+	}
+	n.Kids = append(n.Kids, r.body())
+	for r.isN("catch") || r.isN("finally") {
+		name := r.cur().text
+		r.pos++
+		if r.isP("(") {
+			r.skipBalanced()
+		}
+		k := r.body()
+		k.Name = name
+		n.Kids = append(n.Kids, k)
+	}
+	return r.done(n)
+}
+
+// parens reads the statements in parentheses as a block.
+func (r *loose) parens() *Node {
+	n := &Node{Kind: Block, Off: r.cur().off}
+	r.eatP("(")
+	for !r.isP(")") && r.cur().kind != tEOF {
+		start := r.pos
+		r.into(n, r.stmt())
+		if r.pos == start {
+			r.pos++
+		}
+	}
+	r.eatP(")")
+	return r.done(n)
+}
+
+// choice reads switch, when, match and case; the arms are kept as blocks that
+// may run.
+func (r *loose) choice() *Node {
+	n := &Node{Kind: Loop, Off: r.cur().off} // what is in it may run or not
+	r.pos++
+	body := &Node{Kind: Block, Off: r.cur().off}
+	if !r.isP("{") && !r.isN("do") && !(r.words() && r.cur().nl) {
+		n.Kids = append(n.Kids, r.head())
+	}
+	if r.words() {
+		r.eatN("do")
+		for r.cur().kind != tEOF && !r.isN("end") {
+			start := r.pos
+			for r.isN("when") || r.isN("in") || r.isN("else") || r.isP("->") || r.isN("then") {
+				r.pos++
+			}
+			r.into(body, r.stmt())
+			if r.pos == start {
+				r.pos++
+			}
+		}
+		r.eatN("end")
+	} else if r.eatP("{") {
+		for !r.isP("}") && r.cur().kind != tEOF {
+			start := r.pos
+			for r.isN("case") || r.isN("default") || r.isP("->") || r.isP("=>") || r.isP(":") || r.isN("else") || r.isN("is") || r.isP("|") {
+				r.pos++
+			}
+			r.into(body, r.stmt())
+			if r.pos == start {
+				r.pos++
+			}
+		}
+		r.eatP("}")
+	}
+	n.Kids = append(n.Kids, r.done(body))
+	return r.done(n)
+}
+
+func (r *loose) leaving() *Node {
+	t := r.cur()
+	n := &Node{Kind: Return, Off: t.off}
+	if t.text == "throw" || t.text == "raise" {
+		n.Kind = Throw
+	}
+	r.pos++
+	if r.cur().kind != tEOF && !r.isP(";") && !r.isP("}") && !(r.lines() && r.cur().nl) && !r.isN("if") && !r.isN("unless") {
+		n.Kids = []*Node{r.expr(0)}
+	} else {
+		n.Kids = []*Node{nil}
+	}
+	s := r.tail(r.done(n))
+	if t.text == "yield" || t.text == "break" || t.text == "continue" || t.text == "next" {
+		if n.Kids[0] == nil {
+			return nil
+		}
+		return &Node{Kind: ExprStmt, Off: n.Off, End: n.End, Kids: n.Kids}
+	}
+	return s
+}
+
+// tail puts a statement under the condition that stands behind it (Ruby).
+func (r *loose) tail(s *Node) *Node {
+	for r.lang == Ruby && !r.cur().nl && (r.isN("if") || r.isN("unless") || r.isN("while") || r.isN("until") || r.isN("rescue")) {
+		word := r.cur().text
+		r.pos++
+		test := r.expr(0)
+		if test == nil {
+			break
+		}
+		switch word {
+		case "unless":
+			test = &Node{Kind: Unary, Name: "!", Off: test.Off, End: test.End, Kids: []*Node{test}}
+			fallthrough
+		case "if":
+			s = r.done(&Node{Kind: If, Off: s.Off, Kids: []*Node{test, {Kind: Block, Off: s.Off, End: s.End, Kids: []*Node{s}}, nil}})
+		}
+	}
+	r.eatP(";")
+	return s
+}
+
+// class reads a class, a module, a trait, an implementation.
+func (r *loose) class() *Node {
+	n := &Node{Kind: Class, Off: r.cur().off}
+	word := r.cur().text
+	r.pos++
+	if word == "enum" && r.isN("class") || word == "record" && (r.isN("class") || r.isN("struct")) {
+		r.pos++
+	}
+	if r.isP("<") {
+		r.generics()
+	}
+	if r.cur().kind == tName && !r.isN("extends") && !r.isN("do") {
+		name := r.dotted()
+		if n.Name = name.Dotted(); word != "defmodule" && word != "namespace" {
+			n.Name = name.Name
+		}
+	}
+	bases := &Node{Kind: Array, Off: r.cur().off, End: r.cur().off}
+	var ps *Node
+	for r.cur().kind != tEOF && !r.isP("{") && !r.isP(";") && !r.isN("do") && !(r.words() && r.cur().nl) && !(r.lang == Kotlin && r.cur().nl && !r.isP(":") && !r.isP("(")) {
+		switch {
+		case r.isP("(") && ps == nil && bases.Kids == nil:
+			ps = r.params()
+			continue
+		case r.isP("("):
+			r.skipBalanced()
+			continue
+		case r.cur().kind == tName && !r.isN("extends") && !r.isN("implements") && !r.isN("for") && !r.isN("where") && !r.isN("with"):
+			bases.Kids = append(bases.Kids, r.dotted())
+			continue
+		}
+		r.pos++
+	}
+	n.Kids = []*Node{bases, nil}
+	switch {
+	case r.lang == Elixir:
+		r.eatN("do")
+		n.Kids[1] = r.blockToEnd()
+	case r.lang == Ruby:
+		n.Kids[1] = r.blockToEnd()
+	case r.isP("{"):
+		n.Kids[1] = r.classBody(n.Name)
+	default: // a namespace for the rest of the file, a record without a body
+		r.eatP(";")
+		n.Kids[1] = &Node{Kind: Block, Off: r.end(), End: r.end()}
+	}
+	if word == "namespace" || word == "mod" || word == "module" && r.lang == Ruby {
+		// What is in it is as good as at the top.
+		b := n.Kids[1]
+		return b
+	}
+	if n.Kids[1] != nil {
+		for _, k := range n.Kids[1].Kids {
+			if k.Is(Func) {
+				k.Flag |= Method
+			}
+		}
+	}
+	return r.done(n)
+}
+
+// classBody reads members; a name with parameters and a block is the
+// constructor.
+func (r *loose) classBody(name string) *Node {
+	n := &Node{Kind: Block, Off: r.cur().off}
+	r.eatP("{")
+	for !r.isP("}") && r.cur().kind != tEOF {
+		start := r.pos
+		at := 0
+		for modifiers[r.at(at).text] {
+			at++
+		}
+		if r.at(at).kind == tName && r.at(at).text == name && name != "" && r.at(at+1).kind == tPunct && r.at(at+1).text == "(" {
+			f := &Node{Kind: Func, Name: name, Off: r.cur().off}
+			r.pos += at + 1
+			f.Kids = []*Node{r.params(), nil}
+			for r.cur().kind != tEOF && !r.isP("{") && !r.isP(";") && !r.isP("=>") && !r.isP("}") {
+				if r.isP("(") {
+					r.skipBalanced()
+					continue
+				}
+				r.pos++
+			}
+			f.Kids[1] = r.body()
+			r.into(n, r.done(f))
+		} else {
+			r.into(n, r.stmt())
+		}
+		if r.pos == start {
+			r.pos++
+		}
+	}
+	r.eatP("}")
+	return r.done(n)
+}
+
+// typed reads `Type name = value` and `Type name(parameters) { … }`; nil where
+// the statement is neither, with nothing read.
+func (r *loose) typed() *Node {
+	start := r.pos
+	off := r.cur().off
+	fail := func() *Node { r.pos = start; return nil }
+	if r.cur().kind != tName {
+		return nil
+	}
+	if r.isP("<") {
+		r.generics()
+	}
+	r.dotted()
+	if r.isP("<") {
+		r.generics()
+	}
+	for r.isP("[") && r.at(1).kind == tPunct && r.at(1).text == "]" {
+		r.pos += 2
+	}
+	if r.isP("?") && r.at(1).kind == tName {
+		r.pos++
+	}
+	if r.cur().kind != tName || r.cur().nl && r.lang == Groovy {
+		return fail()
+	}
+	name := r.cur()
+	next := r.at(1)
+	if next.kind != tPunct {
+		return fail()
+	}
+	switch next.text {
+	case "=", ";", ",", ":", "{":
+		if next.text == "{" && r.lang != CSharp || next.text == "," && r.lang == Groovy || next.text == ":" && r.lang != Java {
+			return fail()
+		}
+		r.pos++
+		b := &Node{Kind: Bind, Name: "let", Off: off, Kids: []*Node{{Kind: Name, Name: name.text, Off: name.off, End: name.end}, nil}}
+		if r.isP("{") { // a property: { get; set; } = value
+			r.skipBalanced()
+		}
+		if r.eatP("=") {
+			b.Kids[1] = r.expr(0)
+		} else if r.eatP("=>") {
+			b.Kids[1] = r.expr(0)
+		}
+		if r.isP(";") {
+			r.pos++
+		}
+		return r.done(b)
+	case "=>": // a property that is computed
+		r.pos += 2
+		b := &Node{Kind: Bind, Name: "let", Off: off, Kids: []*Node{{Kind: Name, Name: name.text, Off: name.off, End: name.end}, r.expr(0)}}
+		r.eatP(";")
+		return r.done(b)
+	case "(":
+		// A function has a block, an arrow or nothing behind its parameters.
+		depth, i := 0, 1
+		for ; i < 400; i++ {
+			t := r.at(i)
+			if t.kind == tEOF {
+				return fail()
+			}
+			if t.kind == tPunct && t.text == "(" {
+				depth++
+			}
+			if t.kind == tPunct && t.text == ")" {
+				if depth--; depth == 0 {
+					break
+				}
+			}
+		}
+		after := r.at(i + 1)
+		if !(after.kind == tPunct && (after.text == "{" || after.text == "=>" || after.text == ";") || after.kind == tName && (after.text == "throws" || after.text == "where")) {
+			return fail()
+		}
+		r.pos++
+		f := &Node{Kind: Func, Name: name.text, Off: off, Kids: []*Node{r.params(), nil}}
+		for r.cur().kind != tEOF && !r.isP("{") && !r.isP(";") && !r.isP("=>") {
+			r.pos++
+		}
+		if r.eatP("=>") {
+			e := r.expr(0)
+			f.Kids[1] = &Node{Kind: Block, Off: off, End: r.end(), Kids: []*Node{{Kind: Return, Off: off, End: r.end(), Kids: []*Node{e}}}}
+			r.eatP(";")
+		} else if r.isP("{") {
+			f.Kids[1] = r.braces()
+		} else {
+			r.eatP(";")
+			f.Kids[1] = &Node{Kind: Block, Off: r.end(), End: r.end()}
+		}
+		return r.done(f)
+	}
+	return fail()
+}
+
+var assigning = map[string]bool{"=": true, "+=": true, "-=": true, "*=": true, "||=": true, "??=": true, "&&=": true, "//=": true}
+
+// simple reads an expression statement or an assignment.
+func (r *loose) simple() *Node {
+	off := r.cur().off
+	start := r.pos
+	e := r.expr(0)
+	if e == nil {
+		if r.pos == start {
+			r.pos++
+		}
+		return nil
+	}
+	if t := r.cur(); t.kind == tPunct && assigning[t.text] {
+		r.pos++
+		value := r.expr(0)
+		if r.lang == Ruby && r.isP(",") && value != nil { // a = 1, 2
+			for r.eatP(",") {
+				r.expr(0)
+			}
+		}
+		if e.Is(Name) {
+			b := &Node{Kind: Bind, Off: off, Kids: []*Node{e, value}}
+			if t.text != "=" {
+				b = &Node{Kind: ExprStmt, Off: off, Kids: []*Node{r.done(&Node{Kind: Assign, Name: t.text, Off: off, Kids: []*Node{e, value}})}}
+			}
+			return r.tail(r.done(b))
+		}
+		a := r.done(&Node{Kind: Assign, Name: t.text, Off: off, Kids: []*Node{e, value}})
+		return r.tail(r.done(&Node{Kind: ExprStmt, Off: off, Kids: []*Node{a}}))
+	}
+	return r.tail(r.done(&Node{Kind: ExprStmt, Off: off, Kids: []*Node{e}}))
+}

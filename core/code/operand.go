@@ -1,0 +1,860 @@
+package code
+
+import "strings"
+
+// binds says how strongly an operator binds; a higher number binds stronger.
+var binds = map[string]int{
+	"|>": 3, "??": 4, "||": 5, "or": 2, "&&": 6, "and": 2, "==": 7, "!=": 7, "===": 7, "!==": 7, "=~": 7, "<=>": 7, "<": 8, ">": 8, "<=": 8, ">=": 8, "instanceof": 8, "is": 8, "in": 8, "as": 14,
+	"..": 9, "...": 9, "..=": 9, "..<": 9, "|": 10, "^": 10, "&": 10, "<<": 11, ">>": 11, "+": 12, "-": 12, "*": 13, "/": 13, "%": 13, "**": 15, "to": 9, "until": 9, "step": 9,
+}
+
+// expr reads an expression whose operators bind more strongly than least.
+func (r *loose) expr(least int) *Node {
+	if !r.enter() {
+		r.leave()
+		r.skipBalanced()
+		return nil
+	}
+	defer r.leave()
+	left := r.prefix()
+	if left == nil {
+		return nil
+	}
+	for {
+		t := r.cur()
+		if t.kind == tEOF {
+			return left
+		}
+		if t.kind != tPunct && t.kind != tName {
+			return left
+		}
+		if t.nl && r.lines() && !(t.kind == tPunct && (t.text == "|>" || t.text == "." || t.text == "&&" || t.text == "||" || t.text == "??" || t.text == "+" && r.lang != Kotlin)) {
+			return left
+		}
+		if t.kind == tName {
+			switch t.text {
+			case "or", "and", "instanceof", "is", "as", "to", "until", "step":
+				if (t.text == "to" || t.text == "until" || t.text == "step") && r.lang != Kotlin || t.text == "until" && r.lang == Ruby {
+					return left
+				}
+			case "in":
+				if r.noIn || r.lang != Kotlin && r.lang != Elixir {
+					return left
+				}
+			default:
+				return left
+			}
+		}
+		if t.kind == tPunct && t.text == "?" {
+			if r.lang == Rust {
+				r.pos++
+				left = r.postfix(left)
+				continue
+			}
+			if least > 3 || r.lang == Kotlin {
+				return left
+			}
+			r.pos++
+			yes := r.expr(1)
+			var no *Node
+			if r.eatP(":") {
+				no = r.expr(1)
+			}
+			left = r.done(&Node{Kind: Cond, Off: left.Off, Kids: []*Node{left, yes, no}})
+			continue
+		}
+		p := binds[t.text]
+		if p == 0 || p <= least {
+			return left
+		}
+		if t.text == "<" && r.lang != Ruby && r.lang != Elixir && r.lang != PHP && r.typeArguments() {
+			left = r.postfix(left)
+			continue
+		}
+		if t.text == "|" && r.lang == Elixir {
+			return left
+		}
+		r.pos++
+		if t.text == "as" || t.text == "is" || t.text == "instanceof" { // a type follows
+			if r.eatP("!") || r.eatP("?") {
+			}
+			if r.cur().kind == tName {
+				r.dotted()
+			}
+			if t.text == "as" {
+				continue
+			}
+			left = r.done(&Node{Kind: Unknown, Off: left.Off, Kids: []*Node{left}})
+			continue
+		}
+		right := r.expr(p)
+		if right == nil {
+			return left
+		}
+		name := map[string]string{"or": "||", "and": "&&"}[t.text]
+		if name == "" {
+			name = t.text
+		}
+		if name == "|>" && right.Is(Call) { // a |> f(b) is f(a, b)
+			kids := append([]*Node{right.Kids[0], left}, right.Kids[1:]...)
+			left = r.done(&Node{Kind: Call, Off: left.Off, Kids: kids})
+			continue
+		}
+		if name == "??" && right.Is(Throw) {
+			continue
+		}
+		left = r.done(&Node{Kind: Binary, Name: name, Off: left.Off, Kids: []*Node{left, right}})
+	}
+}
+
+// typeArguments steps over <T> where a call or a member follows.
+func (r *loose) typeArguments() bool {
+	start := r.pos
+	if r.generics() && (r.isP("(") || r.isP(".") || r.isP("{")) {
+		return true
+	}
+	r.pos = start
+	return false
+}
+
+func (r *loose) prefix() *Node {
+	t := r.cur()
+	n := &Node{Off: t.off}
+	switch t.kind {
+	case tNumber:
+		r.pos++
+		n.Kind, n.Name = Number, number(t.text, r.lang)
+		return r.postfix(r.done(n))
+	case tString:
+		r.pos++
+		n.Kind, n.Name = String, t.text
+		// "key": value, in a call or a map
+		return r.postfix(r.done(n))
+	case tTemplate:
+		r.pos++
+		n.Kind = Template
+		n.Kids = r.pieces(t)
+		return r.postfix(r.done(n))
+	case tRegex:
+		r.pos++
+		return r.postfix(r.done(n))
+	case tPunct:
+		switch t.text {
+		case "!", "-", "+", "&", "*", "~", "++", "--", "&&", "!!", "@", "^", "**", "...", "..":
+			r.pos++
+			e := r.expr(13)
+			if e == nil {
+				return nil
+			}
+			switch t.text {
+			case "-", "!":
+				n.Kind, n.Name, n.Kids = Unary, t.text, []*Node{e}
+				return r.done(n)
+			case "*", "**", "...":
+				if r.lang == Ruby || r.lang == PHP || r.lang == Kotlin {
+					n.Kind, n.Kids = Spread, []*Node{e}
+					return r.done(n)
+				}
+			}
+			return e
+		case "->": // a lambda of Ruby
+			r.pos++
+			ps := r.params()
+			if ps == nil {
+				ps = &Node{Kind: Params, Off: t.off, End: t.off}
+			}
+			return r.postfix(r.done(&Node{Kind: Func, Off: t.off, Kids: []*Node{ps, r.block1()}}))
+		case "|", "||": // a closure of Rust
+			if r.lang == Rust {
+				r.pos++
+				ps := &Node{Kind: Params, Off: t.off}
+				for t.text == "|" && !r.isP("|") && r.cur().kind != tEOF {
+					if r.cur().kind == tName {
+						ps.Kids = append(ps.Kids, &Node{Kind: Param, Name: r.cur().text, Off: r.cur().off, End: r.cur().end, Kids: []*Node{nil, nil}})
+					}
+					r.pos++
+				}
+				r.eatP("|")
+				return r.closure(t.off, r.done(ps))
+			}
+			return nil
+		case "(":
+			if f := r.arrow(); f != nil {
+				return f
+			}
+			r.pos++
+			saved := r.noIn
+			r.noIn = false
+			var list []*Node
+			for !r.isP(")") && r.cur().kind != tEOF {
+				start := r.pos
+				if s := r.stmt(); s != nil {
+					if s.Is(ExprStmt) {
+						s = s.Kids[0]
+					}
+					list = append(list, s)
+				}
+				r.eatP(",")
+				if r.pos == start {
+					r.pos++
+				}
+			}
+			r.noIn = saved
+			r.eatP(")")
+			if len(list) == 1 && list[0] != nil {
+				// (int) x: a cast
+				if c := r.cur(); list[0].Is(Name) && !c.nl && (c.kind == tName && !r.words() || c.kind == tString || c.kind == tNumber || c.kind == tPunct && c.text == "(") && (r.lang == Java || r.lang == CSharp || r.lang == PHP) {
+					e := r.expr(13)
+					return r.done(&Node{Kind: Call, Off: t.off, Kids: []*Node{list[0], e}})
+				}
+				return r.postfix(list[0])
+			}
+			n.Kind, n.Kids = Array, list
+			return r.postfix(r.done(n))
+		case "[":
+			r.pos++
+			n.Kind = Array
+			r.items(n, "]")
+			return r.postfix(r.done(n))
+		case "{":
+			if r.lang == Ruby || r.lang == PHP || r.lang == Elixir {
+				r.pos++
+				n.Kind = Object
+				if r.lang == Elixir {
+					n.Kind = Array
+				}
+				r.items(n, "}")
+				return r.postfix(r.done(n))
+			}
+			return r.lambda()
+		case "%":
+			if r.lang == Elixir {
+				r.pos++
+				if r.cur().kind == tName {
+					r.dotted()
+				}
+				if r.eatP("{") {
+					n.Kind = Object
+					r.items(n, "}")
+					return r.postfix(r.done(n))
+				}
+			}
+			return nil
+		case ".":
+			if r.lang == Rust || r.lang == PHP || r.lang == Ruby || r.lang == CSharp { // ::name
+				r.pos++
+				return r.prefix()
+			}
+		}
+		return nil
+	case tName:
+		return r.named()
+	}
+	return nil
+}
+
+// number gives a number as most languages write it.
+func number(s string, lang Language) string {
+	s = strings.ReplaceAll(s, "_", "")
+	for _, suffix := range []string{"u16", "u32", "u64", "i32", "i64", "usize", "u8", "L", "l", "UL", "f", "d", "m", "u"} {
+		if rest := strings.TrimSuffix(s, suffix); rest != s && rest != "" && !strings.HasPrefix(s, "0x") {
+			return rest
+		}
+	}
+	return s
+}
+
+// pieces are the parts of a text with expressions in it.
+func (r *loose) pieces(t *tok) []*Node {
+	var list []*Node
+	for _, p := range t.parts {
+		if p.toks == nil {
+			if p.text != "" {
+				list = append(list, &Node{Kind: String, Name: p.text, Off: p.off, End: p.end})
+			}
+			continue
+		}
+		sub := &loose{reader{lang: r.lang, src: r.src, toks: p.toks, depth: r.depth + 1}}
+		if sub.depth >= maxReaderDepth {
+			continue
+		}
+		if e := sub.expr(0); e != nil {
+			list = append(list, e)
+		}
+	}
+	return list
+}
+
+func (r *loose) named() *Node {
+	t := r.cur()
+	n := &Node{Off: t.off}
+	next := r.at(1)
+	switch t.text {
+	case "true", "True":
+		n.Kind = True
+	case "false", "False":
+		n.Kind = False
+	case "null", "nil", "NULL", "None":
+		n.Kind = Null
+	case "new":
+		if r.lang != Ruby && next.kind == tName {
+			r.pos++
+			n.Kind = New
+			n.Kids = []*Node{r.dotted()}
+			if r.isP("<") {
+				r.generics()
+			}
+			if r.isP("(") {
+				r.arguments(n)
+			}
+			for r.isP("[") {
+				r.skipBalanced()
+			}
+			if r.isP("{") { // an initialiser or an anonymous class
+				b := r.braces()
+				n.Kids = append(n.Kids, &Node{Kind: Func, Off: b.Off, End: b.End, Kids: []*Node{{Kind: Params, Off: b.Off, End: b.Off}, b}})
+			}
+			return r.postfix(r.done(n))
+		}
+	case "if", "unless":
+		s := r.ifStmt()
+		return r.postfix(r.done(&Node{Kind: Cond, Off: t.off, Kids: []*Node{s.Kids[0], last(s.Kids[1]), last(s.Kids[2])}}))
+	case "case", "when", "match", "switch", "cond":
+		if next.kind != tPunct || next.text == "(" || next.text == "{" {
+			s := r.choice()
+			return r.done(&Node{Kind: Unknown, Off: t.off, Kids: calls(s)})
+		}
+	case "begin", "try":
+		if r.words() || r.lang == Kotlin {
+			s := r.try()
+			if s == nil {
+				return nil
+			}
+			return r.done(&Node{Kind: Unknown, Off: t.off, Kids: calls(s)})
+		}
+	case "fn":
+		if r.lang == Elixir { // fn x -> … end
+			r.pos++
+			ps := &Node{Kind: Params, Off: t.off}
+			for r.cur().kind != tEOF && !r.isP("->") && !r.isN("end") {
+				if r.cur().kind == tName {
+					ps.Kids = append(ps.Kids, &Node{Kind: Param, Name: r.cur().text, Off: r.cur().off, End: r.cur().end, Kids: []*Node{nil, nil}})
+				}
+				r.pos++
+			}
+			r.eatP("->")
+			return r.postfix(r.done(&Node{Kind: Func, Off: t.off, Kids: []*Node{r.done(ps), r.blockToEnd()}}))
+		}
+		fallthrough
+	case "function", "fun", "lambda", "proc":
+		if next.kind == tPunct && (next.text == "(" || next.text == "&") && (r.lang == PHP || r.lang == Kotlin) {
+			r.pos++
+			r.eatP("&")
+			ps := r.params()
+			if r.eatN("use") && r.isP("(") {
+				r.skipBalanced()
+			}
+			for r.cur().kind != tEOF && !r.isP("{") && !r.isP("=>") && !r.isP(";") && !r.isP("=") {
+				r.pos++
+			}
+			if r.eatP("=>") || r.eatP("=") {
+				return r.closure(t.off, ps)
+			}
+			return r.postfix(r.done(&Node{Kind: Func, Off: t.off, Kids: []*Node{ps, r.braces()}}))
+		}
+	case "await", "move", "unsafe", "async", "static", "ref", "out", "throw", "not", "const", "yield", "return", "defined?":
+		if next.kind != tPunct || next.text == "(" && (t.text == "await" || t.text == "not") || next.text == "{" && (t.text == "async" || t.text == "unsafe" || t.text == "move") || next.text == "|" {
+			r.pos++
+			e := r.expr(3)
+			if e == nil {
+				return nil
+			}
+			switch t.text {
+			case "await":
+				n.Kind, n.Kids = Await, []*Node{e}
+				return r.done(n)
+			case "not":
+				n.Kind, n.Name, n.Kids = Unary, "!", []*Node{e}
+				return r.done(n)
+			case "throw":
+				n.Kind, n.Kids = Throw, []*Node{e}
+				return r.done(n)
+			}
+			return e
+		}
+	case "do", "end", "else", "then", "elsif", "rescue", "ensure":
+		if r.words() {
+			return nil
+		}
+	}
+	if n.Kind != Unknown {
+		r.pos++
+		return r.postfix(r.done(n))
+	}
+	// x -> …, x => …: a lambda
+	if next.kind == tPunct && (next.text == "->" && r.lang == Java || next.text == "=>" && r.lang == CSharp) {
+		r.pos += 2
+		ps := &Node{Kind: Params, Off: t.off, End: t.end, Kids: []*Node{{Kind: Param, Name: t.text, Off: t.off, End: t.end, Kids: []*Node{nil, nil}}}}
+		return r.closure(t.off, ps)
+	}
+	r.pos++
+	n.Kind, n.Name = Name, t.text
+	r.done(n)
+	if r.lang == Rust && r.isP("!") && r.at(1).kind == tPunct && strings.Contains("([{", r.at(1).text) { // a macro
+		r.pos++
+		c := &Node{Kind: Call, Off: n.Off, Kids: []*Node{n}}
+		if r.isP("(") {
+			r.arguments(c)
+		} else {
+			r.skipBalanced()
+		}
+		return r.postfix(r.done(c))
+	}
+	if c := r.bareCall(n); c != nil {
+		return c
+	}
+	return r.postfix(n)
+}
+
+// last is the value of a block: its last expression.
+func last(b *Node) *Node {
+	if b.Is(If) {
+		return &Node{Kind: Cond, Off: b.Off, End: b.End, Kids: []*Node{b.Kids[0], last(b.Kids[1]), last(b.Kids[2])}}
+	}
+	if !b.Is(Block) || len(b.Kids) == 0 {
+		return nil
+	}
+	s := b.Kids[len(b.Kids)-1]
+	if s.Is(ExprStmt) || s.Is(Return) {
+		return s.Kid(0)
+	}
+	return nil
+}
+
+// calls are the calls below a statement, for expressions whose value is not
+// followed.
+func calls(s *Node) []*Node {
+	var list []*Node
+	s.Walk(func(n *Node) bool {
+		if n.Is(Call) || n.Is(New) {
+			list = append(list, n)
+			return false
+		}
+		return true
+	})
+	return list
+}
+
+// closure reads the body of a lambda after its arrow.
+func (r *loose) closure(off int32, ps *Node) *Node {
+	f := &Node{Kind: Func, Off: off, Kids: []*Node{ps, nil}}
+	if r.isP("{") {
+		f.Kids[1] = r.braces()
+	} else {
+		e := r.expr(1)
+		f.Kids[1], f.Flag = e, Arrow
+		if e == nil {
+			f.Kids[1], f.Flag = &Node{Kind: Block, Off: r.end(), End: r.end()}, 0
+		}
+	}
+	return r.done(f)
+}
+
+// arrow reads (a, b) -> … and (a, b) => …; nil where that is none.
+func (r *loose) arrow() *Node {
+	if r.lang != Java && r.lang != CSharp {
+		return nil
+	}
+	depth := 0
+	for i := 0; i < 200; i++ {
+		t := r.at(i)
+		if t.kind == tEOF {
+			return nil
+		}
+		if t.kind != tPunct {
+			continue
+		}
+		if t.text == "(" {
+			depth++
+		}
+		if t.text == ")" {
+			if depth--; depth == 0 {
+				if a := r.at(i + 1); a.kind == tPunct && (a.text == "->" || a.text == "=>") {
+					off := r.cur().off
+					ps := r.params()
+					r.pos++
+					return r.closure(off, ps)
+				}
+				return nil
+			}
+		}
+	}
+	return nil
+}
+
+// lambda reads { a, b -> … } of Kotlin and Groovy, and blocks as values.
+func (r *loose) lambda() *Node {
+	off := r.cur().off
+	ps := &Node{Kind: Params, Off: off, End: off}
+	for i := 1; i < 30; i++ {
+		t := r.at(i)
+		if t.kind == tPunct && t.text == "->" {
+			for j := 1; j < i; j++ {
+				if x := r.at(j); x.kind == tName && (j == 1 || r.at(j-1).kind == tPunct && (r.at(j-1).text == "," || r.at(j-1).text == "(")) {
+					ps.Kids = append(ps.Kids, &Node{Kind: Param, Name: x.text, Off: x.off, End: x.end, Kids: []*Node{nil, nil}})
+				}
+			}
+			r.pos += i
+			// The arrow stands where the brace stood.
+			b := &Node{Kind: Block, Off: off}
+			r.pos++
+			for !r.isP("}") && r.cur().kind != tEOF {
+				start := r.pos
+				r.into(b, r.stmt())
+				if r.pos == start {
+					r.pos++
+				}
+			}
+			r.eatP("}")
+			return r.done(&Node{Kind: Func, Off: off, Kids: []*Node{ps, r.done(b)}})
+		}
+		if t.kind == tEOF || t.kind != tName && !(t.kind == tPunct && strings.Contains(",:<>?.()", t.text)) {
+			break
+		}
+	}
+	b := r.braces()
+	return r.done(&Node{Kind: Func, Off: off, Kids: []*Node{ps, b}})
+}
+
+// block1 reads the block that a call is given in Ruby.
+func (r *loose) block1() *Node {
+	n := &Node{Kind: Block, Off: r.cur().off}
+	if r.eatN("do") {
+		r.blockParams()
+		b := r.until("end")
+		r.eatN("end")
+		return b
+	}
+	if !r.eatP("{") {
+		return r.done(n)
+	}
+	r.blockParams()
+	for !r.isP("}") && r.cur().kind != tEOF {
+		start := r.pos
+		r.into(n, r.stmt())
+		if r.pos == start {
+			r.pos++
+		}
+	}
+	r.eatP("}")
+	return r.done(n)
+}
+
+func (r *loose) blockParams() {
+	if !r.eatP("|") {
+		return
+	}
+	for !r.isP("|") && r.cur().kind != tEOF && !r.cur().nl {
+		r.pos++
+	}
+	r.eatP("|")
+}
+
+// begins reports whether an argument of a call without parentheses may begin
+// at a token.
+func (r *loose) begins(t *tok) bool {
+	if t.nl || t.off == r.end() {
+		return false
+	}
+	switch t.kind {
+	case tString, tTemplate, tNumber, tRegex:
+		return true
+	case tName:
+		switch t.text {
+		case "do", "if", "unless", "while", "until", "and", "or", "in", "then", "rescue", "else", "end", "is", "as", "instanceof", "by", "extends", "implements", "when", "not", "to", "step", "throws", "ensure":
+			return false
+		}
+		return true
+	case tPunct:
+		switch t.text {
+		case "[", "{", "->", "%", "@":
+			return t.text == "[" && r.lang != Groovy || t.text == "@" || t.text == "->" || t.text == "%" && r.lang == Elixir
+		case "*", "&", "**", "-", "!":
+			n := r.at(1)
+			return n.off == t.end && r.lang == Ruby && n.kind != tPunct
+		}
+	}
+	return false
+}
+
+// bareCall reads a call without parentheses: gem "rack", implementation 'x'.
+func (r *loose) bareCall(callee *Node) *Node {
+	if r.lang != Ruby && r.lang != Elixir && r.lang != Groovy && r.lang != PHP {
+		return nil
+	}
+	if r.lang == PHP {
+		switch callee.Name {
+		case "require", "require_once", "include", "include_once", "echo", "print":
+			if t := r.cur(); t.kind == tString || t.kind == tTemplate || t.kind == tName || t.kind == tPunct && t.text == "(" {
+				c := &Node{Kind: Call, Off: callee.Off, Kids: []*Node{callee, r.expr(0)}}
+				return r.done(c)
+			}
+		}
+		return nil
+	}
+	if !r.begins(r.cur()) {
+		return nil
+	}
+	c := &Node{Kind: Call, Off: callee.Off, Kids: []*Node{callee}}
+	for {
+		start := r.pos
+		r.argument(c)
+		if r.pos == start || !r.isP(",") {
+			break
+		}
+		r.pos++
+	}
+	r.done(c)
+	// Groovy goes on: id 'x' version 'y' is id('x').version('y').
+	for r.lang == Groovy && r.cur().kind == tName && !r.cur().nl && !r.isN("if") {
+		m := &Node{Kind: Member, Name: r.cur().text, Off: c.Off, End: r.cur().end, Kids: []*Node{c}}
+		r.pos++
+		if !r.begins(r.cur()) {
+			return m
+		}
+		c = &Node{Kind: Call, Off: c.Off, Kids: []*Node{m}}
+		r.argument(c)
+		r.done(c)
+	}
+	return r.withBlock(c)
+}
+
+// withBlock adds the block that follows a call.
+func (r *loose) withBlock(c *Node) *Node {
+	switch {
+	case r.lang == Ruby && !r.cur().nl && (r.isN("do") && !r.noIn || r.isP("{")):
+		off := r.cur().off
+		b := r.block1()
+		c.Kids = append(c.Kids, &Node{Kind: Func, Off: off, End: r.end(), Kids: []*Node{{Kind: Params, Off: off, End: off}, b}})
+		return r.postfix(r.done(c))
+	case r.lang == Elixir && r.isN("do") && !r.noIn && !r.cur().nl:
+		off := r.cur().off
+		r.pos++
+		b := r.until("end")
+		r.eatN("end")
+		c.Kids = append(c.Kids, &Node{Kind: Func, Off: off, End: r.end(), Kids: []*Node{{Kind: Params, Off: off, End: off}, b}})
+		return r.done(c)
+	case (r.lang == Kotlin || r.lang == Groovy) && r.isP("{") && !r.cur().nl && !r.noIn:
+		c.Kids = append(c.Kids, r.lambda())
+		return r.postfix(r.done(c))
+	}
+	return c
+}
+
+// items reads the items of a list or a map up to a closing sign.
+func (r *loose) items(n *Node, closing string) {
+	saved := r.noIn
+	r.noIn = false
+	defer func() { r.noIn = saved }()
+	pairs := false
+	for !r.isP(closing) && r.cur().kind != tEOF {
+		start := r.pos
+		t := r.cur()
+		var item *Node
+		if (t.kind == tName || t.kind == tString) && r.at(1).kind == tPunct && r.at(1).text == ":" && (r.at(1).off == t.end || r.lang == Groovy) && r.lang != PHP {
+			r.pos += 2
+			item = &Node{Kind: Pair, Name: t.text, Off: t.off, Kids: []*Node{r.expr(0)}}
+			pairs = true
+		} else {
+			item = r.expr(0)
+			if r.eatP("=>") {
+				key := item
+				item = &Node{Kind: Pair, Off: t.off, Kids: []*Node{r.expr(0)}}
+				if key.Is(String) {
+					item.Name = key.Name
+				} else if key != nil {
+					item.Kids = append(item.Kids, key)
+				}
+				pairs = true
+			}
+		}
+		if item != nil {
+			n.Kids = append(n.Kids, r.done(item))
+		}
+		for r.isP(",") || r.isP(";") || r.isP("|") {
+			r.pos++
+		}
+		if r.pos == start {
+			r.pos++
+		}
+	}
+	r.eatP(closing)
+	if pairs {
+		n.Kind = Object
+	}
+}
+
+// arguments reads the arguments of a call in parentheses.
+func (r *loose) arguments(c *Node) {
+	r.eatP("(")
+	saved := r.noIn
+	r.noIn = false
+	for !r.isP(")") && r.cur().kind != tEOF {
+		start := r.pos
+		r.argument(c)
+		r.eatP(",")
+		if r.pos == start {
+			r.pos++
+		}
+	}
+	r.noIn = saved
+	r.eatP(")")
+}
+
+// argument reads one argument: by place, or by name.
+func (r *loose) argument(c *Node) {
+	t := r.cur()
+	if t.kind == tName || t.kind == tString {
+		next := r.at(1)
+		byName := next.kind == tPunct && (next.text == ":" && (next.off == t.end || r.lang == CSharp || r.lang == Groovy || r.lang == PHP) && !(r.lang == Ruby && r.at(2).kind == tPunct && r.at(2).text == ":") || next.text == "=" && (r.lang == Kotlin || r.lang == Java || r.lang == CSharp || r.lang == Rust))
+		if byName {
+			r.pos += 2
+			k := &Node{Kind: Keyword, Name: t.text, Off: t.off, Kids: []*Node{r.expr(0)}}
+			c.Kids = append(c.Kids, r.done(k))
+			return
+		}
+	}
+	e := r.expr(0)
+	if e == nil {
+		return
+	}
+	if r.isP("=>") && (r.lang == Ruby || r.lang == PHP) {
+		r.pos++
+		v := r.expr(0)
+		if e.Is(String) {
+			c.Kids = append(c.Kids, r.done(&Node{Kind: Keyword, Name: e.Name, Off: t.off, Kids: []*Node{v}}))
+			return
+		}
+		c.Kids = append(c.Kids, v)
+		return
+	}
+	if r.isP("=") && e.Is(Name) && (r.lang == Java || r.lang == Kotlin) {
+		r.pos++
+		c.Kids = append(c.Kids, r.done(&Node{Kind: Keyword, Name: e.Name, Off: t.off, Kids: []*Node{r.expr(0)}}))
+		return
+	}
+	c.Kids = append(c.Kids, e)
+}
+
+// postfix reads members, calls and indexes behind a value.
+func (r *loose) postfix(n *Node) *Node {
+	for n != nil {
+		t := r.cur()
+		if t.kind == tName {
+			if c := r.infixCall(n); c != nil {
+				n = c
+				continue
+			}
+			return n
+		}
+		if t.kind != tPunct {
+			return n
+		}
+		switch t.text {
+		case ".":
+			next := r.at(1)
+			if next.kind != tName {
+				if next.kind == tPunct && next.text == "(" { // f.() of Elixir and Ruby
+					r.pos++
+					continue
+				}
+				if next.kind == tPunct && next.text == "<" && r.lang == Rust { // turbofish
+					r.pos++
+					if r.generics() {
+						continue
+					}
+				}
+				if r.lang == PHP && next.kind == tPunct && next.text == "{" || next.kind == tString || next.kind == tNumber {
+					r.pos++
+					continue
+				}
+				return n
+			}
+			r.pos += 2
+			n = r.done(&Node{Kind: Member, Name: next.text, Off: n.Off, Kids: []*Node{n}})
+			if r.lang == Rust && next.text == "await" {
+				n = n.Kids[0]
+				continue
+			}
+			if r.words() || r.lang == Groovy {
+				if c := r.bareCall(n); c != nil {
+					return c
+				}
+			}
+		case "(":
+			if t.nl && (r.lines() || r.lang == PHP) || r.words() && !r.glued() && !n.Is(Func) {
+				return n
+			}
+			c := &Node{Kind: Call, Off: n.Off, Kids: []*Node{n}}
+			r.arguments(c)
+			n = r.withBlock(r.done(c))
+		case "[":
+			if t.nl || r.words() && !r.glued() {
+				return n
+			}
+			r.pos++
+			e := r.expr(0)
+			for r.cur().kind != tEOF && !r.isP("]") {
+				r.pos++
+			}
+			r.eatP("]")
+			n = r.done(&Node{Kind: Index, Off: n.Off, Kids: []*Node{n, e}})
+		case "{":
+			// A call with a block alone: dependencies { … }
+			if (r.lang == Kotlin || r.lang == Groovy || r.lang == Ruby) && !t.nl && !r.noIn && (n.Is(Name) || n.Is(Member)) {
+				c := &Node{Kind: Call, Off: n.Off, Kids: []*Node{n}}
+				return r.withBlock(c)
+			}
+			if r.lang == Rust && n.Is(Name) && !r.noIn && len(n.Name) > 0 && n.Name[0] >= 'A' && n.Name[0] <= 'Z' { // a value of a struct
+				r.pos++
+				o := &Node{Kind: Object, Off: n.Off}
+				r.items(o, "}")
+				n = r.done(o)
+				continue
+			}
+			return n
+		case "!", "?":
+			// Null assertions.
+			if t.off == r.end() && !t.nl && (r.lang == CSharp && t.text == "!" && !(r.at(1).kind == tPunct && r.at(1).text == "=")) {
+				r.pos++
+				continue
+			}
+			return n
+		case "!!":
+			r.pos++
+		case "++", "--":
+			r.pos++
+		default:
+			return n
+		}
+	}
+	return n
+}
+
+// infixCall reads a block after a name (Ruby: loop do … end), and infix
+// functions of Kotlin.
+func (r *loose) infixCall(n *Node) *Node {
+	if r.isN("do") && !r.cur().nl && !r.noIn && r.words() && (n.Is(Name) || n.Is(Member) || n.Is(Call)) {
+		if n.Is(Call) {
+			return r.withBlock(n)
+		}
+		return r.withBlock(&Node{Kind: Call, Off: n.Off, Kids: []*Node{n}})
+	}
+	if r.lang == Kotlin && !r.cur().nl && (n.Is(String) || n.Is(Call)) && (r.isN("version") || r.isN("apply")) { // id("x") version "1"
+		name := r.cur().text
+		r.pos++
+		e := r.expr(13)
+		return r.done(&Node{Kind: Call, Off: n.Off, Kids: []*Node{r.done(&Node{Kind: Member, Name: name, Off: n.Off, Kids: []*Node{n}}), e}})
+	}
+	return nil
+}
