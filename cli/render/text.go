@@ -19,7 +19,7 @@ import (
 const indent = "          "
 
 func title(c *fact.Component) string {
-	parts := []string{fact.Label(c.Runtime)}
+	parts := []string{fact.Label(c.Engine())}
 	switch c.Version {
 	case "", "any version":
 	case "no version":
@@ -258,7 +258,7 @@ func Survey(w io.Writer, v View, r *check.Report) error {
 		block(p, v, r, c)
 	}
 	if len(r.Components) == 0 {
-		p.f("No component was found: nothing here starts with a runtime that Ubique reads (Node.js, Python).\n")
+		p.f("No component was found: nothing here starts with a runtime that Ubique reads, and there is no page and no container file.\n")
 	}
 	unknowns(p, v, r)
 	route := "git: the files that it tracks"

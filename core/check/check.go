@@ -25,8 +25,18 @@ import (
 	"ubique/core/rules/catalog"
 	"ubique/core/source"
 	"ubique/core/survey"
+	bare "ubique/core/survey/container"
+	"ubique/core/survey/deno"
+	"ubique/core/survey/dotnet"
+	"ubique/core/survey/elixir"
+	"ubique/core/survey/golang"
+	"ubique/core/survey/java"
 	"ubique/core/survey/node"
+	"ubique/core/survey/php"
 	"ubique/core/survey/python"
+	"ubique/core/survey/ruby"
+	"ubique/core/survey/rust"
+	"ubique/core/survey/static"
 	"ubique/core/value"
 	"ubique/core/version"
 )
@@ -124,7 +134,7 @@ func Run(opts Options) (*Report, error) {
 	c := &conductor{opts: opts, t: t, folders: map[string]survey.Folder{}, on: map[string][]*rules.On{}}
 	locks := lock.NewReader(t)
 	c.node = node.New(locks)
-	c.runtimes = []survey.Runtime{c.node, python.New(locks)}
+	c.runtimes = []survey.Runtime{c.node, python.New(locks), deno.New(locks), ruby.New(locks), java.New(locks), golang.New(locks), php.New(locks), dotnet.New(locks), rust.New(locks), elixir.New(locks), static.New(), bare.New()}
 	for _, h := range opts.Hosts {
 		if len(opts.On) == 0 || slices.Contains(opts.On, h.Name) {
 			c.hosts = append(c.hosts, h)
@@ -139,7 +149,7 @@ func Run(opts Options) (*Report, error) {
 	c.descriptors()
 	c.components()
 	if opts.Rules {
-		found := rules.RunTree(catalog.All(), rules.TreePass{Tree: t, Components: r.Components, On: c.on, Broken: c.broken, NearMisses: c.nearMisses()})
+		found := rules.RunTree(catalog.All(), rules.TreePass{Tree: t, Components: r.Components, On: c.on, Broken: c.broken, NearMisses: c.nearMisses(), Rooted: t.Sub})
 		c.keep(found)
 		c.finish()
 	} else {
@@ -196,6 +206,15 @@ func (c *conductor) descriptors() {
 			}
 			if comp := c.owner(dir, byDir, d); comp != nil {
 				comp.Descriptors = append(comp.Descriptors, d)
+			} else if d.Format == "container file" {
+				// Nothing else is read here: the container file is the component.
+				comp := &fact.Component{ID: dir, Dir: dir, Runtime: "container", Descriptors: []*fact.Descriptor{d}}
+				if dir == "" {
+					comp.ID = "."
+				}
+				byDir[dir] = comp
+				c.report.Components = append(c.report.Components, comp)
+				sort.SliceStable(c.report.Components, func(i, j int) bool { return c.report.Components[i].Dir < c.report.Components[j].Dir })
 			} else {
 				c.loose = append(c.loose, d)
 			}
@@ -207,7 +226,7 @@ func (c *conductor) descriptors() {
 		for _, n := range []string{"compose.yaml", "compose.yml", "docker-compose.yml", "docker-compose.yaml"} {
 			read(n, readYAML("compose file"), "")
 		}
-		for _, n := range []string{"package.json", "Pipfile", "pyproject.toml"} {
+		for _, n := range []string{"package.json", "Pipfile", "pyproject.toml", "composer.json", "Cargo.toml", "pom.xml", "deno.json", "deno.jsonc", "global.json", "angular.json"} {
 			if f.Has(n) {
 				c.readable(path.Join(dir, n))
 			}
@@ -232,9 +251,12 @@ func (c *conductor) readable(p string) {
 	if err != nil {
 		return
 	}
-	if strings.HasSuffix(p, ".json") {
-		_, err = document.JSON(p, f.Data, f.Lines(), false)
-	} else {
+	switch path.Ext(p) {
+	case ".json", ".jsonc":
+		_, err = document.JSON(p, f.Data, f.Lines(), path.Base(p) != "package.json" && path.Base(p) != "composer.json")
+	case ".xml":
+		_, err = document.XML(p, f.Data, f.Lines())
+	default:
 		_, err = document.TOML(p, f.Data, f.Lines())
 	}
 	if e, ok := document.AsError(err); ok {
@@ -494,7 +516,7 @@ func (c *conductor) loaded(st *fact.Start, env map[string]string) map[string]str
 // scripts looks package scripts up, in this component and in others.
 func (c *conductor) scripts(comp *fact.Component, r survey.Runtime) func(dir, name string) (command.Script, bool) {
 	return func(dir, name string) (command.Script, bool) {
-		if dir == comp.Dir && comp.Runtime == "node" {
+		if dir == comp.Dir && (comp.Runtime == "node" || comp.Runtime == "deno") {
 			s, ok := comp.Scripts[name]
 			return s, ok
 		}
@@ -530,7 +552,7 @@ func (c *conductor) beginnings(comp *fact.Component, r survey.Runtime) []survey.
 			list = append(list, survey.Beginning{Process: p.Name, Command: p.Command, Source: "process file", File: d.File, At: p.At, Line: line, Dir: source.Dir(d.File), Descriptor: d, Err: err})
 		}
 	}
-	if s, ok := comp.Scripts["start"]; ok {
+	if s, ok := comp.Scripts["start"]; ok && comp.Runtime == "node" {
 		at := s.At
 		line, err := command.Parse("npm start", at)
 		list = append(list, survey.Beginning{Process: "web", Command: s.Text, Source: "package script", File: at.File, At: at, Line: line, Dir: comp.Dir, Err: err})
@@ -568,7 +590,7 @@ func (c *conductor) beginnings(comp *fact.Component, r survey.Runtime) []survey.
 		list = append(list, survey.Beginning{Process: "web", Command: "sh " + n, Source: "start script", File: p, At: at, Line: line, Dir: comp.Dir, Err: err})
 		break
 	}
-	if cmd, file, ok := r.Entry(c.t, comp); ok && comp.Scripts["start"].Text == "" {
+	if cmd, file, ok := r.Entry(c.t, comp); ok && (comp.Runtime != "node" || comp.Scripts["start"].Text == "") {
 		at := place.Span{File: file, Line: 1, Col: 1, EndLine: 1, EndCol: 1}
 		line, err := command.Parse(cmd, at)
 		list = append(list, survey.Beginning{Process: "web", Command: cmd, Source: "usual entry", File: file, At: at, Line: line, Dir: comp.Dir, Err: err})
@@ -711,6 +733,9 @@ func choose(comp *fact.Component, h *host.Contract) *fact.Start {
 	return nil
 }
 
+// read are the runtimes whose code is followed to where it listens.
+var read = map[string]bool{"node": true, "python": true, "deno": true}
+
 // questions lists what could not be told about a component.
 func (c *conductor) questions(comp *fact.Component, on []*rules.On) []Unknown {
 	var list []Unknown
@@ -742,6 +767,18 @@ func (c *conductor) questions(comp *fact.Component, on []*rules.On) []Unknown {
 	for _, o := range on {
 		st := o.Code
 		if st == nil || st.Final.Reason != "" || st.Final.Missing != nil || st.Target != nil && st.Target.File == "" {
+			continue
+		}
+		if !read[comp.Runtime] {
+			if len(st.Listeners) == 0 && st.Final.Program != "" {
+				what := comp.Runtime
+				if what == "container" {
+					what = "the image's own programs"
+				} else {
+					what = fact.Label(what) + " code"
+				}
+				add("where it listens", what+" is not followed to the call that listens", st.At)
+			}
 			continue
 		}
 		if st.Final.Known == nil && st.Target == nil {

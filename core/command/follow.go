@@ -155,6 +155,10 @@ func simple(words []Word, c Context, env []Assign, steps []value.Step, exec bool
 		if g, ok := packageRun(name, words, c, env, steps, exec, depth); ok {
 			return g
 		}
+	case "bundle":
+		if len(words) > 2 && words[1].Text == "exec" {
+			return simple(words[2:], c, env, steps, exec, depth+1)
+		}
 	case "poetry", "pipenv", "uv", "pdm", "hatch", "rye":
 		if i := index(words, "run"); i > 0 && i+1 < len(words) {
 			rest := words[i+1:]

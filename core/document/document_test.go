@@ -221,3 +221,26 @@ func FuzzDocuments(f *testing.F) {
 		}
 	})
 }
+
+func TestXML(t *testing.T) {
+	text := "<?xml version=\"1.0\"?>\n<project xmlns=\"http://x\">\n  <!-- a -->\n  <version> 1.0 </version>\n  <dependencies>\n    <dependency scope=\"test\"><artifactId>stars</artifactId></dependency>\n    <dependency/>\n  </dependencies>\n</project>\n"
+	d, err := document.XML("pom.xml", []byte(text), place.NewLines([]byte(text)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	v := d.Get("project", "version")
+	if v.Str() != "1.0" || v.At().String() != "pom.xml:4:13" || v.KeyAt().Col != 4 {
+		t.Errorf("the version is %q at %s, its name at %s", v.Str(), v.At(), v.KeyAt())
+	}
+	deps := d.Get("project", "dependencies").All("dependency")
+	if len(deps) != 2 || deps[0].Get("artifactId").Str() != "stars" || deps[0].Get("@scope").Str() != "test" || deps[0].Get("@scope").At().Col != 24 {
+		t.Errorf("the dependencies are %v", deps)
+	}
+	for _, bad := range []string{"<a>\n<b></a>", "", "<a", "<a>&x;</a>", strings.Repeat("<a>", 600)} {
+		if _, err := document.XML("x.xml", []byte(bad), place.NewLines([]byte(bad))); err == nil {
+			t.Errorf("%.20q is taken for XML", bad)
+		} else if e, ok := document.AsError(err); !ok || e.At.Line < 1 {
+			t.Errorf("%.20q: %v has no place", bad, err)
+		}
+	}
+}

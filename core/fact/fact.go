@@ -46,6 +46,9 @@ type Component struct {
 	Misnamed     []NearMiss
 	Bundled      bool   // a bundler makes one artefact of the code
 	Outside      []Path // paths of manifests that leave the tree
+	Artefacts    []Artefact
+	Variant      string // the program that runs it instead of the runtime's own: bun
+	Root         string // the folder that the web server serves (PHP)
 	Install      Install
 }
 
@@ -169,6 +172,15 @@ type Variable struct {
 	Fallback string
 	HasFall  bool
 	At       place.Span
+}
+
+// Artefact is what a build makes.
+type Artefact struct {
+	Kind   string // files, jar, war, binary, assembly, release
+	Path   string // where it is, in the tree; may hold a star
+	Detail string // fat, thin, plain
+	Build  string // the command that makes it
+	At     place.Span
 }
 
 // Path is a path that stands in the source, as it is written.

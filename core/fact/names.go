@@ -18,9 +18,18 @@ func Label(runtime string) string {
 // apart from CI.
 func (c *Component) Pinned() bool {
 	for _, p := range c.Pins {
-		if p.What == c.Runtime && p.Rank < 4 {
+		if p.What == c.Engine() && p.Rank < 4 {
 			return true
 		}
 	}
 	return false
+}
+
+// Engine is the program that runs the code: the runtime, or what takes its
+// place.
+func (c *Component) Engine() string {
+	if c.Variant != "" {
+		return c.Variant
+	}
+	return c.Runtime
 }

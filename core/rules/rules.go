@@ -188,6 +188,7 @@ type TreePass struct {
 	On         map[string][]*On // by component
 	Broken     []Broken
 	NearMisses []fact.NearMiss
+	Rooted     bool // the tree is a folder of a larger one that somebody named
 	rule       *Rule
 	found      *[]Finding
 }

@@ -77,6 +77,7 @@ type Tree struct {
 	Skipped []string // dependency folders that do not ship, sorted
 	Shipped int      // number of files that ship
 	LeftOut int      // files and dependency folders on disk that do not
+	Sub     bool     // a folder of a repository, not its top
 	Modules []string // folders that are repositories of their own (git submodules)
 
 	root     *os.Root
@@ -139,6 +140,7 @@ func Open(dir string) (*Tree, error) {
 	}
 	var tracked []Entry
 	if repo != nil {
+		t.Sub = repo.prefix != ""
 		tracked, t.Modules, err = repo.tracked()
 		t.converts = repo.convertsLineEnds()
 		if err != nil {

@@ -10,7 +10,8 @@ import (
 
 // managers are programs that belong to a runtime without being one that
 // serves (their own documentation).
-var managers = map[string]string{"npm": "node", "npx": "node", "yarn": "node", "pnpm": "node", "pip": "python", "pip3": "python", "poetry": "python", "pipenv": "python", "uv": "python", "pdm": "python"}
+var managers = map[string]string{"npm": "node", "npx": "node", "yarn": "node", "pnpm": "node", "pip": "python", "pip3": "python", "poetry": "python", "pipenv": "python", "uv": "python", "pdm": "python",
+	"bundle": "ruby", "gem": "ruby", "bundler": "ruby", "composer": "php", "mvn": "java", "mvnw": "java", "gradle": "java", "gradlew": "java", "golang": "go", "aspnet": "dotnet", "sdk": "dotnet", "openjdk": "java", "eclipse-temurin": "java", "rails": "ruby", "artisan": "php"}
 
 // Hinted says whether a folder's process file or container file names a
 // program or a base image of a runtime. A descriptor that names none of any

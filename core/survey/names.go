@@ -24,17 +24,43 @@ var exactNames = []exactName{
 	{"Containerfile", "container builds", "", false},
 	{"package.json", "npm and hosts", "node", true},
 	{"package-lock.json", "npm", "node", false},
+	{"pnpm-lock.yaml", "pnpm", "node", false},
+	{"yarn.lock", "Yarn", "node", false},
 	{"requirements.txt", "pip and hosts", "python", true},
 	{"pyproject.toml", "Python's build tools", "python", true},
 	{"Pipfile", "Pipenv", "python", true},
+	{"poetry.lock", "Poetry", "python", false},
 	{"manage.py", "Django", "python", false},
 	{"runtime.txt", "hosts", "python", false},
 	{".nvmrc", "nvm and hosts", "node", false},
 	{".node-version", "version managers and hosts", "node", false},
 	{".python-version", "pyenv and hosts", "python", false},
+	{"Gemfile", "Bundler and hosts", "ruby", true},
+	{"Gemfile.lock", "Bundler", "ruby", false},
+	{"config.ru", "servers for Rack", "ruby", false},
+	{".ruby-version", "version managers and hosts", "ruby", false},
+	{"pom.xml", "Maven and hosts", "java", true},
+	{"build.gradle", "Gradle", "java", true},
+	{"settings.gradle", "Gradle", "java", false},
+	{".java-version", "version managers", "java", false},
+	{".sdkmanrc", "version managers", "java", false},
+	{"go.mod", "the Go command", "go", true},
+	{"go.sum", "the Go command", "go", false},
+	{"composer.json", "Composer and hosts", "php", true},
+	{"composer.lock", "Composer", "php", false},
+	{"index.php", "web servers", "php", false},
+	{"global.json", "the .NET command", "dotnet", false},
+	{"Cargo.toml", "Cargo", "rust", true},
+	{"Cargo.lock", "Cargo", "rust", false},
+	{"rust-toolchain.toml", "rustup", "rust", false},
+	{"mix.exs", "Mix", "elixir", true},
+	{"mix.lock", "Mix", "elixir", false},
+	{"deno.json", "Deno", "deno", true},
+	{"deno.lock", "Deno", "deno", false},
 	{".tool-versions", "version managers", "", false},
 	{".dockerignore", "container builds", "", false},
 	{".gitignore", "git", "", false},
+	{".gitattributes", "git", "", false},
 }
 
 // between are the signs between words of a name.
@@ -44,7 +70,7 @@ var between = strings.NewReplacer("-", "", "_", "", " ", "", ".", "")
 // extension, a dot at the front, the sign between words.
 func stem(name string) string {
 	s := strings.ToLower(name)
-	for _, ext := range []string{".txt", ".text", ".yml", ".yaml", ".md", ".sh", ".json", ".toml", ".py"} {
+	for _, ext := range []string{".txt", ".text", ".yml", ".yaml", ".md", ".sh", ".json", ".toml", ".py", ".xml", ".lock", ".rb", ".exs", ".gradle", ".mod", ".sum", ".php", ".ru"} {
 		s = strings.TrimSuffix(s, ext)
 	}
 	s = strings.TrimPrefix(s, ".")
@@ -62,14 +88,16 @@ func nearly(name, want string) bool {
 	}
 	we, ne := path.Ext(want), path.Ext(name)
 	switch want {
-	case "Procfile", "Dockerfile", "Containerfile", "Pipfile":
-		return ne == "" || ne == ".txt" || ne == ".text" || ne == ".yml" && want == "Procfile" || ne == ".sh" && want == "Procfile" || ne == ".toml" && want == "Pipfile"
-	case ".nvmrc", ".node-version", ".python-version", ".tool-versions", ".dockerignore", ".gitignore":
+	case "Procfile", "Dockerfile", "Containerfile", "Pipfile", "Gemfile":
+		return ne == "" || ne == ".txt" || ne == ".text" || ne == ".yml" && want == "Procfile" || ne == ".sh" && want == "Procfile" || ne == ".toml" && want == "Pipfile" || ne == ".rb" && want == "Gemfile"
+	case ".nvmrc", ".node-version", ".python-version", ".ruby-version", ".java-version", ".sdkmanrc", ".tool-versions", ".dockerignore", ".gitignore", ".gitattributes":
 		rest := strings.TrimPrefix(name, ".")
 		return ne == ".txt" || !strings.HasPrefix(name, ".") && strings.EqualFold(rest, strings.TrimPrefix(want, ".")) || strings.HasPrefix(name, ".") && strings.Count(name, ".") == 1
 	case "requirements.txt":
 		return ne == ".txt" || ne == ".text" || ne == ""
-	case "manage.py":
+	case "manage.py", "config.ru", "index.php", "global.json", "go.sum":
+		return false
+	case "yarn.lock", "poetry.lock", "Gemfile.lock", "composer.lock", "Cargo.lock", "mix.lock", "deno.lock":
 		return false
 	}
 	return strings.EqualFold(we, ne) || ne == ""

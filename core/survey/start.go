@@ -198,6 +198,18 @@ func (s *Starter) isManage(st *fact.Start) bool {
 // target finds what the program is given to load.
 func (s *Starter) target(st *fact.Start, ctx command.Context, prog *Program, dir string) {
 	f := st.Final
+	if tr, ok := s.Runtime.(Targeter); ok && f.Reason == "" {
+		if t, reason, ok := tr.Target(s.Tree, s.C, f); ok {
+			st.Target, st.Final.Reason = t, reason
+			st.Final.Missing = nil
+			return
+		}
+	}
+	if m := f.Missing; m != nil && m.Kind == "file" && s.built(f, m.Name) {
+		st.Target = &fact.Target{Named: m.Name, At: m.At, Kind: command.FileTarget, Built: true, File: join(f.Dir, m.Name)}
+		st.Final.Missing = nil
+		return
+	}
 	if f.Missing != nil || f.Reason != "" {
 		return
 	}
@@ -308,6 +320,30 @@ func (s *Starter) target(st *fact.Start, ctx command.Context, prog *Program, dir
 			t.File = file
 		}
 	}
+}
+
+// outputs are the folders that builds of compiled languages write.
+var outputs = []string{"target/", "build/", "_build/", "bin/", "publish/", "out/", "dist/", ".build/"}
+
+// built reports whether a build of the component makes a file: one of its
+// artefacts, or something in the folder that builds of its language write.
+func (s *Starter) built(f command.Final, name string) bool {
+	p, ok := source.Join(f.Dir, name)
+	if !ok || len(s.C.Artefacts) == 0 || s.C.Runtime == "node" || s.C.Runtime == "python" {
+		return false
+	}
+	for _, a := range s.C.Artefacts {
+		if p == a.Path || strings.HasPrefix(p, a.Path+"/") || path.Base(p) == path.Base(a.Path) {
+			return true
+		}
+	}
+	rel := strings.TrimPrefix(strings.TrimPrefix(p, s.C.Dir), "/")
+	for _, o := range outputs {
+		if strings.HasPrefix(rel, o) {
+			return true
+		}
+	}
+	return false
 }
 
 // fold looks for the file of a start that is missing under a name whose

@@ -53,6 +53,10 @@ type Modules interface {
 	Classify(from *code.File, imp *code.Node) []fact.Import
 }
 
+// Weak is a claim that counts only where no other runtime claims the folder or
+// one above it.
+const Weak = -1
+
 // elsewhere are folders whose contents are not deployed on their own: tests,
 // examples, output, documentation.
 var elsewhere = map[string]bool{
@@ -115,7 +119,7 @@ func Find(t *source.Tree, runtimes []Runtime) []*fact.Component {
 	var claims []claim
 	for _, f := range Folders(t) {
 		for _, r := range runtimes {
-			if s := r.Claims(t, f); s > 0 {
+			if s := r.Claims(t, f); s != 0 {
 				claims = append(claims, claim{r, f, s})
 			}
 		}
@@ -123,6 +127,22 @@ func Find(t *source.Tree, runtimes []Runtime) []*fact.Component {
 	strongest := map[string]int{}
 	for _, c := range claims {
 		strongest[c.f.Dir] = max(strongest[c.f.Dir], c.strength)
+	}
+	weak := map[string]bool{}
+	for i, c := range claims {
+		if c.strength != Weak {
+			continue
+		}
+		alone := true
+		for d := c.f.Dir; alone; d = source.Dir(d) {
+			alone = strongest[d] == 0 && !(d != c.f.Dir && weak[d])
+			if d == "" {
+				break
+			}
+		}
+		if alone && !weak[c.f.Dir] {
+			weak[c.f.Dir], claims[i].strength = true, 2
+		}
 	}
 	var list []*fact.Component
 	for _, c := range claims {

@@ -514,3 +514,6 @@ func (s Set) End() (Version, bool) {
 func (s Set) Single() bool {
 	return len(s.list) == 1 && !s.list[0].noHi && s.list[0].lo == s.list[0].hi
 }
+
+// Below gives the versions before one.
+func Below(v Version) Set { return below(v) }

@@ -6,14 +6,17 @@ import (
 	"ubique/core/survey/python"
 )
 
-var manifestName = map[string]string{"node": "package.json", "python": "requirements.txt"}
+var manifestName = map[string]string{"node": "package.json", "python": "requirements.txt", "ruby": "Gemfile", "php": "composer.json", "go": "go.mod", "rust": "Cargo.toml", "deno": "deno.json"}
 
 // declared looks a package up as the runtime of the component does.
 func declared(c *fact.Component, i fact.Import) (fact.Dependency, bool) {
-	if c.Runtime == "python" {
+	switch c.Runtime {
+	case "python":
 		return python.Declared(c, i.Package, i.Module)
+	case "node":
+		return node.Declared(c, i.Package)
 	}
-	return node.Declared(c, i.Package)
+	return c.Dep(i.Package)
 }
 
 // needed lists the imports of packages that running the start needs, each

@@ -2,10 +2,12 @@ package manifest
 
 import (
 	"fmt"
+	"path"
 	"strings"
 
 	"ubique/core/fact"
 	"ubique/core/rules"
+	"ubique/core/source"
 )
 
 var missing = &rules.Rule{
@@ -17,6 +19,9 @@ var missing = &rules.Rule{
 		}
 		if c.Misses("package.json", "requirements.txt", "pyproject.toml", "Pipfile") {
 			return // runtime/misnamed: what is declared stands there
+		}
+		if strayed(p.Tree, c) {
+			return // runtime/misplaced: it stands in a subfolder
 		}
 		for _, on := range p.On {
 			if on.Code == nil {
@@ -31,6 +36,19 @@ var missing = &rules.Rule{
 			}
 		}
 	},
+}
+
+// strayed reports whether the only manifest of the tree stands in a folder
+// below the component's.
+func strayed(t *source.Tree, c *fact.Component) bool {
+	n := 0
+	for _, e := range t.Below(c.Dir) {
+		rel := strings.TrimPrefix(strings.TrimPrefix(e.Path, c.Dir), "/")
+		if e.OnDisk && !e.Ignored && strings.Count(rel, "/") == 1 && path.Base(rel) == manifestName[c.Runtime] {
+			n++
+		}
+	}
+	return n == 1 && c.Dir == ""
 }
 
 // installsByHand tells container files that install packages by name.

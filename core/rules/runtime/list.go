@@ -20,6 +20,8 @@ func doc(name string) string {
 
 // Rules of the family.
 var Rules = []*rules.Rule{
+	ambiguous,  // runtime/ambiguous
 	misnamed,   // runtime/misnamed
+	misplaced,  // runtime/misplaced
 	undetected, // runtime/undetected
 }

@@ -13,7 +13,7 @@ var undetected = &rules.Rule{
 		}
 		p.Report(0, "", rules.Finding{
 			Where:   place.Whole("."),
-			Message: "no component was found: no manifest, start file or server code of a runtime that Ubique reads (Node.js, Python)",
+			Message: "no component was found: no manifest, start file or server code of a runtime that Ubique reads (Node.js, Deno, Bun, Python, Ruby, Java, Kotlin, Go, PHP, .NET, Rust, Elixir), no page and no container file",
 			Remedy:  "name the folder that holds the application: ubique check FOLDER",
 		})
 	},

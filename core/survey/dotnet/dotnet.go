@@ -1,0 +1,222 @@
+// Package dotnet surveys .NET components: project files, solutions,
+// global.json, central package versions (documentation of MSBuild and NuGet,
+// read 2026-11).
+package dotnet
+
+import (
+	"path"
+	"strings"
+
+	"ubique/core/document"
+	"ubique/core/fact"
+	"ubique/core/lock"
+	"ubique/core/source"
+	"ubique/core/survey"
+	"ubique/core/version"
+)
+
+// Runtime is the survey of .NET.
+type Runtime struct{ locks *lock.Reader }
+
+// New makes the survey of .NET for one tree.
+func New(locks *lock.Reader) *Runtime { return &Runtime{locks} }
+
+// Name implements survey.Runtime.
+func (*Runtime) Name() string { return "dotnet" }
+
+// project finds the project file of a folder.
+func project(f survey.Folder) string {
+	best := ""
+	for n := range f.Names {
+		switch path.Ext(n) {
+		case ".csproj", ".fsproj", ".vbproj":
+			if best == "" || n < best {
+				best = n
+			}
+		}
+	}
+	return best
+}
+
+// Claims implements survey.Runtime.
+func (r *Runtime) Claims(t *source.Tree, f survey.Folder) int {
+	n := project(f)
+	if n == "" {
+		return 0
+	}
+	d, broken := survey.Document(t, survey.Join(f.Dir, n))
+	if broken {
+		return 2
+	}
+	p := d.Get("Project")
+	sdk := p.Get("@Sdk").Str()
+	test := false
+	for _, g := range p.All("ItemGroup") {
+		for _, x := range g.All("PackageReference") {
+			test = test || x.Get("@Include").Str() == "Microsoft.NET.Test.Sdk"
+		}
+	}
+	switch {
+	case test:
+		return 1
+	case sdk == "Microsoft.NET.Sdk.Web", sdk == "Microsoft.NET.Sdk.Worker", strings.EqualFold(property(p, "OutputType").Str(), "Exe"):
+		return 2
+	}
+	return 1
+}
+
+// property finds a property in the property groups; the last counts.
+func property(p *document.Node, name string) *document.Node {
+	var found *document.Node
+	for _, g := range p.All("PropertyGroup") {
+		if x := g.Get(name); x != nil {
+			found = x
+		}
+	}
+	return found
+}
+
+var frameworks = [][2]string{{"Microsoft.AspNetCore.OpenApi", "ASP.NET Core"}, {"Swashbuckle.AspNetCore", "ASP.NET Core"}, {"Carter", "Carter"}, {"FastEndpoints", "FastEndpoints"}, {"Giraffe", "Giraffe"}, {"EmbedIO", "EmbedIO"}}
+
+// Gather implements survey.Runtime.
+func (r *Runtime) Gather(t *source.Tree, c *fact.Component, f survey.Folder) {
+	c.Complete = true
+	file := c.Path(project(f))
+	d, broken := survey.Document(t, file)
+	if broken {
+		c.Complete, c.Broken = false, true
+	}
+	p := d.Get("Project")
+	c.Manifests = append(c.Manifests, &fact.Manifest{File: file, Manager: "nuget"})
+	if sdk := p.Get("@Sdk").Str(); sdk == "Microsoft.NET.Sdk.Web" {
+		c.Frameworks = append(c.Frameworks, "ASP.NET Core")
+	} else if sdk == "Microsoft.NET.Sdk.Worker" {
+		c.Frameworks = append(c.Frameworks, "Worker")
+	}
+	// What the folders above say counts where the project says nothing.
+	var props, packages *document.Node
+	for dir := c.Dir; ; dir = source.Dir(dir) {
+		if props == nil {
+			if x, _ := survey.Document(t, survey.Join(dir, "Directory.Build.props")); x != nil {
+				props = x.Get("Project")
+			}
+		}
+		if packages == nil {
+			if x, _ := survey.Document(t, survey.Join(dir, "Directory.Packages.props")); x != nil {
+				packages = x.Get("Project")
+			}
+		}
+		if g := survey.Join(dir, "global.json"); t.Has(g) && len(c.Pins) == 0 {
+			if x, _ := survey.Document(t, g); x != nil {
+				if v := x.Get("sdk", "version"); v.Str() != "" {
+					pin := survey.ReadPin("dotnet", "global.json", v.Text, survey.RankFile, survey.Inside(v.At()))
+					if pin.Known { // an SDK builds for its own and for earlier runtimes
+						if e, ok := pin.Set.End(); ok {
+							pin.Set = version.Below(e)
+							pin.Lower = true
+						}
+					}
+					if roll := x.Get("sdk", "rollForward").Str(); strings.Contains(strings.ToLower(roll), "major") {
+						pin.Known = false
+					}
+					c.Pins = append(c.Pins, pin)
+				}
+			}
+		}
+		if dir == "" {
+			break
+		}
+	}
+	tfm := property(p, "TargetFramework")
+	if tfm == nil {
+		tfm = property(p, "TargetFrameworks")
+	}
+	if tfm == nil {
+		tfm = property(props, "TargetFramework")
+	}
+	if tfm.Str() != "" && !strings.Contains(tfm.Text, "$") {
+		text := tfm.Text
+		if i := strings.LastIndexByte(text, ';'); i >= 0 {
+			text = text[i+1:]
+		}
+		pin := survey.ReadPin("dotnet", "TargetFramework", text, survey.RankManifest, tfm.At())
+		c.Pins = append(c.Pins, pin)
+	}
+	central := map[string]*document.Node{}
+	for _, g := range packages.All("ItemGroup") {
+		for _, x := range g.All("PackageVersion") {
+			central[strings.ToLower(x.Get("@Include").Str())] = x.Get("@Version")
+		}
+	}
+	for _, g := range p.All("ItemGroup") {
+		for _, x := range g.All("PackageReference") {
+			name := x.Get("@Include")
+			if name.Str() == "" {
+				continue
+			}
+			v := x.Get("@Version")
+			if v == nil {
+				v = x.Get("Version")
+			}
+			if v == nil {
+				v = central[strings.ToLower(name.Text)]
+			}
+			dep := survey.Declare(strings.ToLower(name.Text), "", version.NuGet, file, name.At())
+			if v.Str() != "" && !strings.Contains(v.Text, "$") {
+				dep = survey.Declare(strings.ToLower(name.Text), v.Text, version.NuGet, file, name.At())
+				dep.Pinned = !strings.Contains(v.Text, "*") // the lowest version that fits is taken
+				dep.Exact = dep.Pinned
+			} else if v != nil {
+				dep.Pinned = true
+			}
+			c.Dependencies = append(c.Dependencies, dep)
+			if fw := survey.Of(frameworks, name.Text); fw != "" && len(c.Frameworks) == 0 {
+				c.Frameworks = append(c.Frameworks, fw)
+			}
+		}
+		for _, x := range g.All("ProjectReference") {
+			ref := strings.ReplaceAll(x.Get("@Include").Str(), `\`, "/")
+			if _, in := source.Join(c.Dir, ref); !in && ref != "" {
+				c.Outside = append(c.Outside, fact.Path{Text: ref, At: x.Get("@Include").At()})
+			}
+		}
+	}
+	survey.TakeLocks(t, c, r.locks, false, "nuget")
+	c.Pins = append(c.Pins, survey.FilePins(t, c.Dir, "dotnet")...)
+	name := strings.TrimSuffix(path.Base(file), path.Ext(file))
+	at := survey.Line1(file)
+	if a := property(p, "AssemblyName"); a.Str() != "" && !strings.Contains(a.Text, "$") {
+		name, at = a.Text, a.At()
+	}
+	detail := "needs the runtime"
+	if strings.EqualFold(property(p, "SelfContained").Str(), "true") {
+		detail = "self-contained"
+	}
+	if strings.EqualFold(property(p, "PublishAot").Str(), "true") {
+		detail = "a native program"
+	}
+	c.Artefacts = append(c.Artefacts, fact.Artefact{Kind: "assembly", Path: name + ".dll", Detail: detail, Build: "dotnet publish -c Release", At: at})
+}
+
+// Modules implements survey.Runtime.
+func (r *Runtime) Modules(*source.Tree, *fact.Component, string) survey.Modules {
+	return survey.Plain{}
+}
+
+// Entry implements survey.Runtime: hosts publish the project and run its
+// assembly.
+func (r *Runtime) Entry(_ *source.Tree, c *fact.Component) (string, string, bool) {
+	for _, a := range c.Artefacts {
+		return "dotnet " + a.Path, a.At.File, true
+	}
+	return "", "", false
+}
+
+// Assumed implements survey.Runtime.
+func (r *Runtime) Assumed(t *source.Tree, c *fact.Component) (string, bool) {
+	cmd, _, ok := r.Entry(t, c)
+	return cmd, ok
+}
+
+// Framework implements survey.Runtime.
+func (*Runtime) Framework(string) string { return "" }

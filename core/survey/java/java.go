@@ -1,0 +1,733 @@
+// Package java surveys components in Java and Kotlin: Maven and Gradle builds
+// in both of its languages, their modules, and the artefact that they make
+// (Maven POM reference; Gradle user manual; read 2026-11).
+package java
+
+import (
+	"path"
+	"strings"
+
+	"ubique/core/code"
+	"ubique/core/document"
+	"ubique/core/fact"
+	"ubique/core/lock"
+	"ubique/core/place"
+	"ubique/core/source"
+	"ubique/core/survey"
+	"ubique/core/version"
+)
+
+// Runtime is the survey of Java and Kotlin.
+type Runtime struct{ locks *lock.Reader }
+
+// New makes the survey of Java for one tree.
+func New(locks *lock.Reader) *Runtime { return &Runtime{locks} }
+
+// Name implements survey.Runtime.
+func (*Runtime) Name() string { return "java" }
+
+// frameworks are parts of the coordinates of dependencies and plugins, by the
+// name to show.
+var frameworks = [][2]string{
+	{"org.springframework.boot", "Spring Boot"}, {"io.quarkus", "Quarkus"}, {"io.micronaut", "Micronaut"}, {"io.helidon", "Helidon"}, {"io.vertx", "Vert.x"}, {"io.javalin", "Javalin"}, {"io.ktor", "Ktor"}, {"com.sparkjava", "Spark"}, {"io.dropwizard", "Dropwizard"},
+	{"org.eclipse.jetty", "Jetty"}, {"io.undertow", "Undertow"}, {"org.apache.tomcat.embed", "Tomcat"}, {"com.typesafe.play", "Play"}, {"org.playframework", "Play"}, {"org.http4k", "http4k"}, {"jakarta.servlet", "Servlet"}, {"javax.servlet", "Servlet"}, {"org.glassfish.jersey", "Jersey"},
+}
+
+var gradleFiles = []string{"build.gradle.kts", "build.gradle"}
+
+// Claims implements survey.Runtime.
+func (r *Runtime) Claims(t *source.Tree, f survey.Folder) int {
+	switch {
+	case f.Has("pom.xml"):
+		d, broken := survey.Document(t, survey.Join(f.Dir, "pom.xml"))
+		if broken {
+			return 2
+		}
+		p := d.Get("project")
+		if p.Get("packaging").Str() == "pom" && p.Get("modules") != nil {
+			return 1
+		}
+		if served(t, f.Dir) || plugin(p, "spring-boot-maven-plugin") != nil || plugin(p, "quarkus-maven-plugin") != nil || p.Get("packaging").Str() == "war" || plugin(p, "exec-maven-plugin") != nil || described(f) {
+			return 2
+		}
+		return 1
+	case f.Has("build.gradle"), f.Has("build.gradle.kts"):
+		name := survey.Join(f.Dir, "build.gradle")
+		if f.Has("build.gradle.kts") {
+			name += ".kts"
+		}
+		if survey.Mentions(t, name, "org.springframework.boot", "application", "mainClass", "io.quarkus", "io.ktor.plugin", "io.micronaut", "'war'", "\"war\"", "shadow") && (t.HasDir(survey.Join(f.Dir, "src/main")) || !hasModules(t, f)) {
+			return 2
+		}
+		if served(t, f.Dir) || described(f) {
+			return 2
+		}
+		return 1
+	}
+	return 0
+}
+
+func described(f survey.Folder) bool { return f.Has("Procfile") || f.Has("Dockerfile") }
+
+func hasModules(t *source.Tree, f survey.Folder) bool {
+	return survey.Mentions(t, survey.Join(f.Dir, "settings.gradle"), "include") || survey.Mentions(t, survey.Join(f.Dir, "settings.gradle.kts"), "include")
+}
+
+// served looks for a main method or a server in the sources.
+func served(t *source.Tree, dir string) bool {
+	n := 0
+	for _, e := range t.Below(survey.Join(dir, "src/main")) {
+		if strings.HasSuffix(e.Path, ".java") || strings.HasSuffix(e.Path, ".kt") {
+			if n++; n > 300 {
+				return false
+			}
+			if survey.Mentions(t, e.Path, "public static void main", "static void main", "fun main(", "@SpringBootApplication", "@QuarkusMain") {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// Gather implements survey.Runtime.
+func (r *Runtime) Gather(t *source.Tree, c *fact.Component, f survey.Folder) {
+	c.Complete = true
+	if f.Has("pom.xml") {
+		(&maven{t: t, c: c}).read(c.Path("pom.xml"))
+	} else {
+		for _, n := range gradleFiles {
+			if f.Has(n) {
+				(&gradle{t: t, c: c}).read(c.Path(n))
+				break
+			}
+		}
+		survey.TakeLocks(t, c, r.locks, false, "gradle")
+	}
+	c.Pins = append(c.Pins, survey.FilePins(t, c.Dir, "java")...)
+	for _, d := range c.Dependencies {
+		for _, fw := range frameworks {
+			if strings.HasPrefix(d.Name, fw[0]) && !d.Dev {
+				add(c, fw[1])
+			}
+		}
+	}
+}
+
+func add(c *fact.Component, framework string) {
+	for _, x := range c.Frameworks {
+		if x == framework {
+			return
+		}
+	}
+	c.Frameworks = append(c.Frameworks, framework)
+}
+
+// ---- Maven
+
+type maven struct {
+	t     *source.Tree
+	c     *fact.Component
+	props map[string]*document.Node
+}
+
+// plugin finds a plugin of the build by the name of its artefact.
+func plugin(p *document.Node, name string) *document.Node {
+	for _, where := range []*document.Node{p.Get("build", "plugins"), p.Get("build", "pluginManagement", "plugins")} {
+		for _, x := range where.All("plugin") {
+			if x.Get("artifactId").Str() == name {
+				return x
+			}
+		}
+	}
+	return nil
+}
+
+// own finds a plugin that the module itself uses.
+func own(p *document.Node, name string) *document.Node {
+	for _, x := range p.Get("build", "plugins").All("plugin") {
+		if x.Get("artifactId").Str() == name {
+			return x
+		}
+	}
+	return nil
+}
+
+// parents lists a POM and the ones of the tree that it inherits from.
+func (m *maven) parents(name string) []*document.Node {
+	var list []*document.Node
+	for depth := 0; depth < 8; depth++ {
+		d, broken := survey.Document(m.t, name)
+		if broken && depth == 0 {
+			m.c.Complete, m.c.Broken = false, true
+		}
+		p := d.Get("project")
+		if p == nil {
+			break
+		}
+		list = append(list, p)
+		parent := p.Get("parent")
+		if parent == nil {
+			break
+		}
+		rel := "../pom.xml"
+		if x := parent.Get("relativePath"); x != nil {
+			rel = x.Str()
+		}
+		if rel == "" {
+			break
+		}
+		at, ok := source.Join(source.Dir(name), rel)
+		if !ok {
+			break
+		}
+		if !strings.HasSuffix(at, ".xml") {
+			at = survey.Join(at, "pom.xml")
+		}
+		if next, _ := survey.Document(m.t, at); next.Get("project", "artifactId").Str() != parent.Get("artifactId").Str() {
+			break
+		}
+		name = at
+	}
+	return list
+}
+
+// text puts properties into a text; ok is false where one is not known.
+func (m *maven) text(s string, depth int) (string, bool) {
+	for depth < 8 {
+		i := strings.Index(s, "${")
+		if i < 0 {
+			return s, true
+		}
+		j := strings.IndexByte(s[i:], '}')
+		if j < 0 {
+			return s, false
+		}
+		v, ok := m.props[s[i+2:i+j]]
+		if !ok {
+			return s, false
+		}
+		s = s[:i] + v.Str() + s[i+j+1:]
+		depth++
+	}
+	return s, false
+}
+
+func (m *maven) read(name string) {
+	m.c.Manifests = append(m.c.Manifests, &fact.Manifest{File: name, Manager: "maven"})
+	poms := m.parents(name)
+	m.props = map[string]*document.Node{}
+	for _, p := range poms {
+		for _, x := range p.Get("properties").Items() {
+			if _, ok := m.props[x.Key]; !ok {
+				m.props[x.Key] = x
+			}
+		}
+	}
+	if len(poms) == 0 {
+		return
+	}
+	p := poms[0]
+	for _, k := range []string{"version", "artifactId", "groupId"} {
+		for _, x := range poms {
+			if v := x.Get(k); v != nil {
+				m.props["project."+k] = v
+				break
+			}
+			if v := x.Get("parent", k); v != nil && k != "artifactId" {
+				m.props["project."+k] = v
+				break
+			}
+		}
+	}
+	m.pins(poms)
+	managed := map[string]*document.Node{}
+	imported := false
+	for _, x := range poms {
+		for _, d := range x.Get("dependencyManagement", "dependencies").All("dependency") {
+			key := d.Get("groupId").Str() + ":" + d.Get("artifactId").Str()
+			imported = imported || d.Get("scope").Str() == "import"
+			if managed[key] == nil {
+				managed[key] = d.Get("version")
+			}
+		}
+	}
+	parented := len(poms[len(poms)-1].Get("parent").Items()) > 0
+	seen := map[string]*document.Node{}
+	for i, x := range poms {
+		for _, d := range x.Get("dependencies").All("dependency") {
+			g, _ := m.text(d.Get("groupId").Str(), 0)
+			a, _ := m.text(d.Get("artifactId").Str(), 0)
+			key := g + ":" + a + ":" + d.Get("classifier").Str() + d.Get("type").Str()
+			if i > 0 && seen[key] != nil {
+				continue
+			}
+			v := d.Get("version")
+			if v == nil {
+				v = managed[g+":"+a]
+			}
+			spec, known := m.text(v.Str(), 0)
+			dep := survey.Declare(g+":"+a, "", version.Maven, d.KeyAt().File, d.Get("artifactId").At())
+			if spec != "" && known {
+				dep = survey.Declare(g+":"+a, spec, version.Maven, d.KeyAt().File, d.Get("artifactId").At())
+			}
+			dep.Pinned = dep.Pinned || spec == "" && (parented || imported) || spec != "" && !known
+			dep.Group = d.Get("scope").Str()
+			dep.Dev = dep.Group == "test"
+			dep.Optional = d.Get("optional").Str() == "true"
+			if spec == "LATEST" || spec == "RELEASE" {
+				dep.Pinned = false
+			}
+			m.c.Dependencies = append(m.c.Dependencies, dep)
+			seen[key] = d
+		}
+		if parent := x.Get("parent"); strings.HasPrefix(parent.Get("groupId").Str(), "org.springframework.boot") {
+			add(m.c, "Spring Boot")
+		}
+	}
+	m.artefact(p, name)
+}
+
+// pins reads which Java the classes are compiled for.
+func (m *maven) pins(poms []*document.Node) {
+	compiler := func(p *document.Node, key string) *document.Node {
+		return plugin(p, "maven-compiler-plugin").Get("configuration", key)
+	}
+	for _, key := range []string{"release", "target", "source"} {
+		for _, p := range poms {
+			v := compiler(p, key)
+			if v == nil {
+				v = p.Get("properties", "maven.compiler."+key)
+			}
+			if v.Str() == "" {
+				continue
+			}
+			m.pin("compiler release", v)
+			return
+		}
+	}
+	for _, key := range []string{"java.version", "jdk.version", "kotlin.compiler.jvmTarget"} {
+		if v := m.props[key]; v.Str() != "" {
+			m.pin("java.version", v)
+			return
+		}
+	}
+}
+
+func (m *maven) pin(from string, v *document.Node) {
+	at := v
+	for range 4 { // through ${…} to where the number stands
+		name, ok := strings.CutPrefix(at.Str(), "${")
+		if !ok {
+			break
+		}
+		next := m.props[strings.TrimSuffix(name, "}")]
+		if next == nil {
+			break
+		}
+		at = next
+	}
+	if at.Str() != "" && !strings.Contains(at.Str(), "$") {
+		m.c.Pins = append(m.c.Pins, survey.ReadPin("java", from, at.Text, survey.RankManifest, at.At()))
+	}
+}
+
+// artefact says what the build makes: its name, and whether it holds what it
+// needs to run.
+func (m *maven) artefact(p *document.Node, file string) {
+	id := p.Get("artifactId").Str()
+	ver, _ := m.text(m.props["project.version"].Str(), 0)
+	name := id + "-" + ver
+	at := p.Get("artifactId").At()
+	if n := p.Get("build", "finalName"); n.Str() != "" {
+		name, _ = m.text(n.Text, 0)
+		at = n.At()
+	}
+	kind := p.Get("packaging").Str()
+	if kind == "" {
+		kind = "jar"
+	}
+	a := fact.Artefact{Kind: kind, Path: m.c.Path("target/" + name + "." + kind), Detail: "plain", Build: "mvn package", At: at}
+	if m.t.Has(m.c.Path("mvnw")) {
+		a.Build = "./mvnw package"
+	}
+	switch {
+	case own(p, "spring-boot-maven-plugin") != nil:
+		a.Detail = "fat"
+		if cl := own(p, "spring-boot-maven-plugin").Get("configuration", "classifier"); cl.Str() != "" {
+			a.Path = m.c.Path("target/" + name + "-" + cl.Text + "." + kind)
+		}
+	case own(p, "quarkus-maven-plugin") != nil:
+		a.Path, a.Detail = m.c.Path("target/quarkus-app/quarkus-run.jar"), "a folder with its libraries beside it"
+		if v := m.props["quarkus.package.jar.type"]; v.Str() == "uber-jar" {
+			a.Path, a.Detail = m.c.Path("target/"+name+"-runner.jar"), "fat"
+		}
+	case own(p, "maven-shade-plugin") != nil:
+		a.Detail = "fat"
+	case own(p, "maven-assembly-plugin") != nil:
+		a.Path, a.Detail = m.c.Path("target/"+name+"-jar-with-dependencies.jar"), "fat"
+	case own(p, "maven-jar-plugin").Get("configuration", "archive", "manifest", "mainClass") != nil:
+		a.Detail = "thin, with a main class"
+	}
+	_ = file
+	m.c.Artefacts = append(m.c.Artefacts, a)
+}
+
+// ---- Gradle
+
+type gradle struct {
+	t       *source.Tree
+	c       *fact.Component
+	f       *code.File
+	plugins map[string]bool
+	catalog *document.Node
+	name    string
+	vars    map[string]string
+}
+
+// configurations of dependencies; those of tests and of the build are for
+// development.
+var configurations = map[string]bool{
+	"implementation": false, "api": false, "compile": false, "runtimeOnly": false, "runtime": false, "compileOnly": false, "developmentOnly": true, "annotationProcessor": false, "kapt": false, "ksp": false,
+	"testImplementation": true, "testRuntimeOnly": true, "testCompileOnly": true, "testCompile": true, "androidTestImplementation": true,
+}
+
+func (g *gradle) read(name string) {
+	lang := code.Groovy
+	if strings.HasSuffix(name, ".kts") {
+		lang = code.Kotlin
+	}
+	g.f = survey.Code(g.t, name, lang)
+	g.c.Manifests = append(g.c.Manifests, &fact.Manifest{File: name, Manager: "gradle"})
+	if g.f == nil {
+		g.c.Complete = false
+		return
+	}
+	g.plugins, g.vars = map[string]bool{}, map[string]string{}
+	for d := g.c.Dir; ; d = source.Dir(d) {
+		if cat := survey.Join(d, "gradle/libs.versions.toml"); g.t.Has(cat) {
+			g.catalog, _ = survey.Document(g.t, cat)
+		}
+		for _, n := range []string{"settings.gradle", "settings.gradle.kts"} {
+			if s := survey.Join(d, n); g.t.Has(s) && g.name == "" && d == g.c.Dir {
+				l := code.Groovy
+				if strings.HasSuffix(n, ".kts") {
+					l = code.Kotlin
+				}
+				if f := survey.Code(g.t, s, l); f != nil {
+					g.settings(f)
+				}
+			}
+		}
+		if d == "" {
+			break
+		}
+	}
+	g.name = or(g.name, path.Base(g.c.Dir))
+	if g.name == "." || g.name == "" {
+		g.name = "app"
+	}
+	g.block(g.f.Body, "")
+	g.artefact(name)
+}
+
+func or(a, b string) string {
+	if a != "" {
+		return a
+	}
+	return b
+}
+
+func (g *gradle) settings(f *code.File) {
+	f.Body.Walk(func(n *code.Node) bool {
+		if n.Is(code.Assign) && n.Kid(0).Is(code.Member) && n.Kid(0).Name == "name" || n.Is(code.Assign) && n.Kid(0).Is(code.Member) && n.Kids[0].Name == "name" {
+			if s, ok := survey.Literal(n.Kid(1)); ok {
+				g.name = s
+			}
+		}
+		return true
+	})
+}
+
+// block goes through the statements of a build script below a path of block
+// names.
+func (g *gradle) block(n *code.Node, in string) {
+	n.Walk(func(k *code.Node) bool {
+		if k == n {
+			return true
+		}
+		switch {
+		case k.Is(code.Bind):
+			g.set(in, k.Kid(0), k.Kid(1))
+			return false
+		case k.Is(code.Assign):
+			g.set(in, k.Kid(0), k.Kid(1))
+			return false
+		case k.Is(code.Call):
+			g.call(k, in)
+			return false
+		}
+		return true
+	})
+}
+
+func (g *gradle) call(k *code.Node, in string) {
+	name := survey.Callee(k)
+	args := k.Args()
+	if k.Kid(0).Is(code.Member) && (name == "version" || name == "apply") { // id("x").version("1")
+		if inner := k.Kids[0].Kid(0); inner.Is(code.Call) {
+			g.call(inner, in)
+			return
+		}
+	}
+	if in == "plugins" || strings.HasSuffix(in, ".plugins") {
+		switch name {
+		case "id":
+			if s, ok := survey.Literal(k.Kid(1)); ok {
+				g.plugins[s] = true
+			}
+		case "kotlin":
+			g.plugins["org.jetbrains.kotlin."+lit(k.Kid(1))] = true
+		case "alias":
+			g.plugins[g.alias(k.Kid(1))] = true
+		}
+		return
+	}
+	if strings.HasSuffix(in, "dependencies") {
+		if dev, ok := configurations[name]; ok {
+			for _, a := range args {
+				g.dependency(k, a, dev, name)
+			}
+			if grp := survey.Named(k, "group"); grp != nil {
+				g.declare(lit(grp)+":"+lit(survey.Named(k, "name")), lit(survey.Named(k, "version")), dev, name, g.f.At(k))
+			}
+			return
+		}
+	}
+	switch name {
+	case "apply":
+		if s, ok := survey.Literal(survey.Named(k, "plugin")); ok {
+			g.plugins[s] = true
+		}
+	case "jvmToolchain":
+		if len(args) > 0 && args[0].Is(code.Number) {
+			g.c.Pins = append(g.c.Pins, survey.ReadPin("java", "toolchain", args[0].Name, survey.RankManifest, g.f.At(args[0])))
+		}
+	case "set", "convention":
+		if m := k.Kid(0); m.Is(code.Member) && len(args) > 0 {
+			g.set(in, m.Kid(0), args[0])
+		}
+	case "mainClassName", "sourceCompatibility", "targetCompatibility", "version", "archiveFileName", "archiveBaseName", "archivesBaseName", "mainClass":
+		if len(args) == 1 {
+			g.set(in, &code.Node{Kind: code.Name, Name: name}, args[0])
+		}
+	}
+	for _, a := range args {
+		if a.Is(code.Func) {
+			g.block(a.Kid(1), strings.Trim(in+"."+name, "."))
+		}
+	}
+	if name == "register" || name == "named" || name == "withType" {
+		return
+	}
+}
+
+func lit(n *code.Node) string { s, _ := survey.Literal(n); return s }
+
+// alias looks a plugin or library of the version catalogue up.
+func (g *gradle) alias(n *code.Node) string {
+	key := strings.TrimPrefix(n.Dotted(), "libs.")
+	if rest, ok := strings.CutPrefix(key, "plugins."); ok {
+		for _, p := range g.catalog.Get("plugins").Items() {
+			if strings.NewReplacer("-", ".", "_", ".").Replace(p.Key) == rest {
+				if p.Kind == document.String {
+					id, _, _ := strings.Cut(p.Text, ":")
+					return id
+				}
+				return p.Get("id").Str()
+			}
+		}
+	}
+	return key
+}
+
+func (g *gradle) dependency(call, a *code.Node, dev bool, config string) {
+	switch {
+	case a.Is(code.String):
+		parts := strings.Split(a.Name, ":")
+		if len(parts) < 2 {
+			return
+		}
+		spec := ""
+		if len(parts) > 2 {
+			spec = strings.SplitN(parts[2], "@", 2)[0]
+		}
+		g.declare(parts[0]+":"+parts[1], spec, dev, config, survey.Quoted(g.f, a))
+	case a.Is(code.Template):
+		if len(a.Kids) > 0 && a.Kids[0].Is(code.String) {
+			parts := strings.Split(a.Kids[0].Name, ":")
+			if len(parts) >= 2 {
+				g.declare(parts[0]+":"+parts[1], "$", dev, config, g.f.At(a))
+			}
+		}
+	case a.Is(code.Call) && (survey.Callee(a) == "platform" || survey.Callee(a) == "enforcedPlatform"):
+		g.c.HasLock = false
+		g.vars["platform"] = "1"
+	case a.Is(code.Call) && survey.Callee(a) == "kotlin":
+		g.declare("org.jetbrains.kotlin:kotlin-"+lit(a.Kid(1)), "$", dev, config, g.f.At(a))
+	case a.Is(code.Member):
+		key := strings.TrimPrefix(a.Dotted(), "libs.")
+		for _, l := range g.catalog.Get("libraries").Items() {
+			if strings.NewReplacer("-", ".", "_", ".").Replace(l.Key) != key {
+				continue
+			}
+			module := l.Get("module").Str()
+			if module == "" {
+				module = l.Get("group").Str() + ":" + l.Get("name").Str()
+			}
+			if l.Kind == document.String {
+				if parts := strings.Split(l.Text, ":"); len(parts) > 1 {
+					module = parts[0] + ":" + parts[1]
+				}
+			}
+			g.declare(module, "$", dev, config, g.f.At(a))
+		}
+	}
+}
+
+func (g *gradle) declare(name, spec string, dev bool, config string, at place.Span) {
+	d := survey.Declare(name, "", version.Maven, g.f.Name, at)
+	switch {
+	case strings.Contains(spec, "+") || strings.HasPrefix(spec, "latest."):
+		d.Spec, d.Pinned, d.Known = spec, false, false
+	case spec != "" && !strings.Contains(spec, "$"):
+		d = survey.Declare(name, spec, version.Maven, g.f.Name, at)
+	default:
+		d.Pinned = true // a platform, a catalogue or a variable says it
+	}
+	d.Dev, d.Group = dev, config
+	g.c.Dependencies = append(g.c.Dependencies, d)
+}
+
+// set takes a setting of the build script.
+func (g *gradle) set(in string, target, value *code.Node) {
+	if target == nil || value == nil {
+		return
+	}
+	name := target.Name
+	text := ""
+	switch {
+	case value.Is(code.String), value.Is(code.Number):
+		text = value.Name
+	case value.Is(code.Member): // JavaVersion.VERSION_21
+		text = strings.TrimPrefix(value.Name, "VERSION_")
+		text = strings.ReplaceAll(strings.TrimPrefix(text, "JVM_"), "_", ".")
+	case value.Is(code.Call) && survey.Callee(value) == "of":
+		if a := value.Kid(1); a.Is(code.Number) || a.Is(code.String) {
+			g.c.Pins = append(g.c.Pins, survey.ReadPin("java", "toolchain", a.Name, survey.RankManifest, g.f.At(a)))
+		}
+		return
+	case value.Is(code.Call) && survey.Callee(value) == "toVersion":
+		if a := value.Kid(1); a.Is(code.Number) || a.Is(code.String) {
+			text = a.Name
+			value = a
+		}
+	}
+	switch name {
+	case "sourceCompatibility", "targetCompatibility", "jvmTarget", "release":
+		if text != "" && (name != "sourceCompatibility" || g.vars["targetCompatibility"] == "") && g.vars["compatibility"] == "" {
+			g.vars["compatibility"] = text
+			g.c.Pins = append(g.c.Pins, survey.ReadPin("java", "compiler release", text, survey.RankManifest, survey.Quoted(g.f, value)))
+		}
+	case "version", "archiveFileName", "archiveBaseName", "archivesBaseName", "mainClass", "mainClassName", "archiveClassifier":
+		if text != "" {
+			if in == "" || name != "version" {
+				g.vars[in+"."+name] = text
+				g.vars[name] = text
+			}
+		}
+	}
+}
+
+func (g *gradle) artefact(file string) {
+	for p := range g.plugins {
+		switch {
+		case strings.HasPrefix(p, "org.springframework.boot"):
+			add(g.c, "Spring Boot")
+		case strings.HasPrefix(p, "io.quarkus"):
+			add(g.c, "Quarkus")
+		case strings.HasPrefix(p, "io.micronaut"):
+			add(g.c, "Micronaut")
+		case strings.HasPrefix(p, "io.ktor"):
+			add(g.c, "Ktor")
+		}
+	}
+	has := func(names ...string) bool {
+		for _, n := range names {
+			if g.plugins[n] {
+				return true
+			}
+		}
+		return false
+	}
+	base := or(or(g.vars["archivesBaseName"], g.vars["archiveBaseName"]), g.name)
+	name := base
+	if v := g.vars["version"]; v != "" {
+		name += "-" + v
+	}
+	build := "gradle build"
+	if g.t.Has(g.c.Path("gradlew")) || g.t.Has("gradlew") {
+		build = "./gradlew build"
+	}
+	a := fact.Artefact{Kind: "jar", Path: g.c.Path("build/libs/" + name + ".jar"), Detail: "plain", Build: build, At: survey.Line1(file)}
+	switch {
+	case has("war"):
+		a.Kind, a.Path = "war", g.c.Path("build/libs/"+name+".war")
+	case has("org.springframework.boot"):
+		a.Detail = "fat"
+	case has("com.gradleup.shadow", "com.github.johnrengelman.shadow"):
+		a.Path, a.Detail = g.c.Path("build/libs/"+name+"-all.jar"), "fat"
+	case has("io.ktor.plugin"):
+		a.Path, a.Detail = g.c.Path("build/libs/"+g.name+"-all.jar"), "fat"
+	case has("io.quarkus"):
+		a.Path, a.Detail = g.c.Path("build/quarkus-app/quarkus-run.jar"), "a folder with its libraries beside it"
+	}
+	if f := g.vars["archiveFileName"]; f != "" {
+		a.Path = g.c.Path("build/libs/" + f)
+	}
+	g.c.Artefacts = append(g.c.Artefacts, a)
+	if has("application", "io.ktor.plugin") {
+		g.c.Artefacts = append(g.c.Artefacts, fact.Artefact{Kind: "folder", Path: g.c.Path("build/install/" + g.name), Detail: "a start script and the libraries", Build: strings.Replace(build, "build", "installDist", 1), At: survey.Line1(file)})
+	}
+}
+
+// Modules implements survey.Runtime.
+func (r *Runtime) Modules(*source.Tree, *fact.Component, string) survey.Modules {
+	return survey.Plain{}
+}
+
+// Entry implements survey.Runtime: hosts build the artefact and run it, where
+// it holds what it needs.
+func (r *Runtime) Entry(_ *source.Tree, c *fact.Component) (string, string, bool) {
+	for _, a := range c.Artefacts {
+		if a.Kind == "jar" && (a.Detail == "fat" || strings.HasPrefix(a.Detail, "a folder")) {
+			return "java -jar " + strings.TrimPrefix(strings.TrimPrefix(a.Path, c.Dir), "/"), a.At.File, true
+		}
+	}
+	for _, a := range c.Artefacts {
+		if a.Kind == "folder" {
+			return "java -cp " + strings.TrimPrefix(strings.TrimPrefix(a.Path, c.Dir), "/") + "/lib/* Main", a.At.File, true
+		}
+	}
+	return "", "", false
+}
+
+// Assumed implements survey.Runtime.
+func (r *Runtime) Assumed(_ *source.Tree, c *fact.Component) (string, bool) {
+	for _, a := range c.Artefacts {
+		return "java -jar " + strings.TrimPrefix(strings.TrimPrefix(a.Path, c.Dir), "/"), true
+	}
+	return "", false
+}
+
+// Framework implements survey.Runtime.
+func (*Runtime) Framework(string) string { return "" }
