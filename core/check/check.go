@@ -396,7 +396,7 @@ func (c *conductor) component(comp *fact.Component, r survey.Runtime) {
 	comp.Misnamed = survey.NearMisses(c.folders[comp.Dir], comp.Runtime, len(comp.Manifests) > 0)
 	for _, d := range comp.Descriptors {
 		if d.Image != nil {
-			comp.Pins = append(comp.Pins, survey.BasePins(d.Image, comp.Runtime)...)
+			comp.Pins = append(comp.Pins, survey.BasePins(d.Image, comp.Engine())...)
 			comp.Install = installOf(comp, d.Image)
 		}
 	}
@@ -405,7 +405,7 @@ func (c *conductor) component(comp *fact.Component, r survey.Runtime) {
 	left, pinned := version.All, false
 	for i, p := range comp.Pins {
 		comp.Pins[i].Says = survey.Say(p, c.opts.Today)
-		if p.What != comp.Runtime || p.Rank == survey.RankCI {
+		if p.What != comp.Engine() || p.Rank == survey.RankCI {
 			continue
 		}
 		pinned = true
@@ -474,7 +474,7 @@ func (c *conductor) workflowPins(comp *fact.Component) []fact.Pin {
 	}
 	var list []fact.Pin
 	for _, w := range c.workflows {
-		if w.Pin.What == comp.Runtime && (w.Dir == comp.Dir && (w.Dir != "" || alone) || w.Dir == "" && alone) {
+		if w.Pin.What == comp.Engine() && (w.Dir == comp.Dir && (w.Dir != "" || alone) || w.Dir == "" && alone) {
 			list = append(list, w.Pin)
 		}
 	}
@@ -633,8 +633,8 @@ func (c *conductor) applicable(comp *fact.Component) ([]Verdict, []*rules.On) {
 	for _, h := range c.hosts {
 		na := ""
 		switch {
-		case !h.Offers(comp.Runtime):
-			na = "does not run " + comp.Runtime
+		case !h.Offers(comp.Engine()):
+			na = "does not run " + fact.Label(comp.Engine())
 		case slices.Contains(h.Needs, "container file") && !hasImage(comp):
 			na = "no container file; add a Dockerfile to go there"
 		case slices.Contains(comp.Frameworks, "browser application") && h.Route != "image" && !hasProcesses(comp):
@@ -745,6 +745,9 @@ func (c *conductor) questions(comp *fact.Component, on []*rules.On) []Unknown {
 			seen[key] = true
 			list = append(list, Unknown{comp.ID, q, why, at})
 		}
+	}
+	for _, q := range comp.Unknown {
+		add(q.Question, q.Reason, q.At)
 	}
 	for _, d := range comp.Descriptors {
 		if d.Image == nil {

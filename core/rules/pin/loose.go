@@ -16,7 +16,7 @@ var loose = &rules.Rule{
 				continue // pin/floating-image looks at what runs there
 			}
 			for _, what := range whats(p.Component) {
-				if what != p.Component.Runtime {
+				if what != p.Component.Engine() {
 					continue // of a package manager the newest is rarely another
 				}
 				pins := read(p.Component, on, what)

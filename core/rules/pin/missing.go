@@ -30,10 +30,10 @@ var missing = &rules.Rule{
 	ID: "pin/missing", Level: rules.Risk, Title: "no version of the runtime is asked for", Doc: doc("missing"),
 	Check: func(p *rules.Pass) {
 		c := p.Component
-		if c.Pinned() || c.Broken || holder[c.Runtime] == "" {
+		if c.Pinned() || c.Broken || holder[c.Engine()] == "" {
 			return
 		}
-		if c.Misses(append(survey.PinFiles(c.Runtime), pinned[c.Runtime]...)...) {
+		if c.Misses(append(survey.PinFiles(c.Engine()), pinned[c.Engine()]...)...) {
 			return // runtime/misnamed: the pin may be in it
 		}
 		at := place.Whole(p.Component.ID)
@@ -43,14 +43,14 @@ var missing = &rules.Rule{
 			at = place.Span{File: on[0].Code.Target.File, Line: 1, Col: 1, EndLine: 1, EndCol: 1}
 		}
 		line := "VERSION"
-		if l, ok := version.Advised(c.Runtime, version.All, p.Today); ok {
+		if l, ok := version.Advised(c.Engine(), version.All, p.Today); ok {
 			line = strings.TrimSuffix(l.Name, ".0")
 		}
 		for _, on := range p.On {
 			if on.Host.Route == "image" {
 				continue // the container's base is the pin there
 			}
-			p.Report(on, 0, rules.Finding{Where: at, Message: fmt.Sprintf("nothing says which version of %s this needs: the host takes its own, and another one next year", fact.Label(c.Runtime)), Remedy: strings.ReplaceAll(holder[c.Runtime], "V", line)})
+			p.Report(on, 0, rules.Finding{Where: at, Message: fmt.Sprintf("nothing says which version of %s this needs: the host takes its own, and another one next year", fact.Label(c.Engine())), Remedy: strings.ReplaceAll(holder[c.Engine()], "V", line)})
 		}
 	},
 }

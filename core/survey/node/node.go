@@ -55,11 +55,11 @@ func (r *Runtime) manifest(t *source.Tree, name string) *document.Node {
 // show. Source: the packages' own documentation.
 var frameworks = []struct{ pkg, name string }{
 	{"express", "Express"}, {"fastify", "Fastify"}, {"koa", "Koa"}, {"hono", "Hono"}, {"@hono/node-server", "Hono"}, {"@nestjs/core", "Nest"}, {"@hapi/hapi", "hapi"},
-	{"next", "Next.js"}, {"nuxt", "Nuxt"}, {"restify", "restify"}, {"polka", "Polka"}, {"socket.io", "Socket.IO"}, {"ws", "ws"}, {"apollo-server", "Apollo Server"}, {"@apollo/server", "Apollo Server"},
+	{"next", "Next.js"}, {"nuxt", "Nuxt"}, {"elysia", "Elysia"}, {"@remix-run/express", "Remix"}, {"@adonisjs/core", "AdonisJS"}, {"@feathersjs/feathers", "Feathers"}, {"loopback", "LoopBack"}, {"@loopback/core", "LoopBack"}, {"h3", "h3"}, {"restify", "restify"}, {"polka", "Polka"}, {"socket.io", "Socket.IO"}, {"ws", "ws"}, {"apollo-server", "Apollo Server"}, {"@apollo/server", "Apollo Server"},
 }
 
 // browserOnly are packages of applications that run in the browser.
-var browserOnly = []string{"vite", "react-scripts", "@angular/core", "@vue/cli-service", "parcel", "svelte", "react-dom", "vue"}
+var browserOnly = []string{"vite", "astro", "gatsby", "@11ty/eleventy", "@docusaurus/core", "@sveltejs/kit", "@react-router/dev", "nuxt", "webpack", "react-scripts", "@angular/core", "@vue/cli-service", "parcel", "svelte", "react-dom", "vue"}
 
 // bundlers make one artefact of the code and its packages.
 var bundlers = []string{"esbuild", "webpack", "rollup", "ncc", "tsup", "parcel", "rolldown", "tsdown", "vite"}
@@ -161,13 +161,25 @@ func (r *Runtime) Gather(t *source.Tree, c *fact.Component, f survey.Folder) {
 			c.Frameworks = append(c.Frameworks, fw.name)
 		}
 	}
-	if len(c.Frameworks) == 0 && m != nil && m.Get("scripts", "start") == nil && !f.Has("Procfile") && !f.Has("Dockerfile") {
-		for _, b := range browserOnly {
-			if _, ok := c.Dep(b); ok {
-				c.Frameworks = append(c.Frameworks, "browser application")
-				break
-			}
+	if m != nil {
+		r.artefacts(t, c, m)
+		r.engine(t, c)
+	}
+}
+
+// engine notes where Bun runs the code in the place of Node.js: the tree uses
+// it as its package manager and starts with it.
+func (r *Runtime) engine(t *source.Tree, c *fact.Component) {
+	start := c.Scripts["start"].Text
+	uses := strings.HasPrefix(start, "bun ") || strings.Contains(start, " bun ") || strings.Contains(start, "bunx --bun")
+	if !uses && start == "" {
+		for _, n := range append([]string{"index.ts", "src/index.ts", "server.ts", "src/server.ts"}, usualFiles...) {
+			uses = uses || survey.Mentions(t, c.Path(n), "Bun.serve")
 		}
+	}
+	if uses {
+		c.Variant = "bun"
+		c.Pins = append(c.Pins, survey.FilePins(t, c.Dir, "bun")...)
 	}
 }
 
