@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"ubique/core/code"
+	"ubique/core/command"
 	"ubique/core/document"
 	"ubique/core/fact"
 	"ubique/core/lock"
@@ -456,6 +457,9 @@ func (g *gradle) block(n *code.Node, in string) {
 			return true
 		}
 		switch {
+		case k.Is(code.ExprStmt) && k.Kid(0).Is(code.Name) && in == "plugins":
+			g.plugins[k.Kids[0].Name] = true
+			return false
 		case k.Is(code.Bind):
 			g.set(in, k.Kid(0), k.Kid(1))
 			return false
@@ -727,6 +731,25 @@ func (r *Runtime) Assumed(_ *source.Tree, c *fact.Component) (string, bool) {
 		return "java -jar " + strings.TrimPrefix(strings.TrimPrefix(a.Path, c.Dir), "/"), true
 	}
 	return "", false
+}
+
+// Target implements survey.Targeter: java -jar FILE, where a build of the
+// component makes the file or the tree has it.
+func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*fact.Target, string, bool) {
+	if f.Known == nil || f.Known.Name != "java" {
+		return nil, "", false
+	}
+	w, ok, _ := f.Flag("-jar")
+	if !ok || !w.Literal() {
+		return nil, "", false
+	}
+	p, in := source.Join(f.Dir, w.Text)
+	if !in {
+		p = path.Base(w.Text) // somewhere in an image
+	}
+	tg := &fact.Target{Named: w.Text, At: w.At, Kind: command.FileTarget, File: p, Module: p}
+	tg.Built = !t.Has(p)
+	return tg, "", true
 }
 
 // Framework implements survey.Runtime.
