@@ -38,7 +38,7 @@ run Gate
 require "sinatra/base"
 class Gate < Sinatra::Base
 end
-`, ". ruby Sinatra|pin .ruby-version 3.4.7|pin Gemfile.lock 3.4.7|Gemfile bundler Gemfile.lock|web bundle exec puma → "},
+`, ". ruby Sinatra|pin .ruby-version 3.4.7|pin Gemfile.lock 3.4.7|Gemfile bundler Gemfile.lock|web bundle exec puma → config.ru"},
 		"Java, Spring Boot by Maven": {`
 -- pom.xml --
 <project>
@@ -125,7 +125,7 @@ func All() *chi.Mux { return chi.NewRouter() }
 -- public/index.php --
 <?php
 require __DIR__ . '/../vendor/autoload.php';
-`, ". php Slim|pin composer require ~8.4.0|composer.json composer composer.lock|serves public|web php-fpm → "},
+`, ". php Slim|pin composer require ~8.4.0|composer.json composer composer.lock|serves public|web php-fpm → public/index.php"},
 		".NET": {`
 -- Gate.sln --
 -- Directory.Packages.props --

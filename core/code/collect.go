@@ -357,6 +357,7 @@ func (c *collector) expr(n *Node, fr frame) {
 		c.class(n, fr)
 		return
 	case Call, New:
+		c.relative(n, fr)
 		c.f.Calls = append(c.f.Calls, Site{Node: n, Scope: fr.scope, Guards: fr.guards, InTry: fr.inTry})
 		if arg := n.Kid(1); arg.Is(String) && len(n.Kids) >= 2 {
 			if fn := n.Kids[0]; fn.Is(Name) && (fn.Name == "require" || fn.Name == "import") || fn.Dotted() == "require.resolve" {
@@ -398,6 +399,32 @@ func (c *collector) expr(n *Node, fr frame) {
 	}
 	for _, k := range n.Kids {
 		c.expr(k, fr)
+	}
+}
+
+// relative notes files that Ruby and PHP load by a path from the file's own
+// folder: require_relative "x", require __DIR__ . '/x.php'.
+func (c *collector) relative(n *Node, fr frame) {
+	if c.f.Lang != Ruby && c.f.Lang != PHP || !n.Is(Call) || !n.Kid(0).Is(Name) {
+		return
+	}
+	arg := n.Kid(1)
+	name := ""
+	switch n.Kids[0].Name {
+	case "require_relative", "load":
+		if c.f.Lang == Ruby && arg.Is(String) {
+			name = "./" + arg.Name
+		}
+	case "require", "require_once", "include", "include_once":
+		if c.f.Lang == PHP && arg.Is(Binary) && arg.Kid(0).Is(Name) && arg.Kids[0].Name == "__DIR__" && arg.Kid(1).Is(String) {
+			name = "." + arg.Kids[1].Name
+		} else if c.f.Lang == PHP && arg.Is(String) && n.Kids[0].Name != "require" {
+			name = "./" + arg.Name
+		}
+	}
+	if name != "" {
+		imp := &Node{Kind: Import, Name: name, Off: arg.Off, End: arg.End, Flag: Static}
+		c.f.Imports = append(c.f.Imports, Site{Node: imp, Scope: fr.scope, Guards: fr.guards, InTry: fr.inTry})
 	}
 }
 

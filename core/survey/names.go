@@ -80,7 +80,7 @@ func stem(name string) string {
 // nearly tells whether a name is a slip of the one that is wanted, and not a
 // file of its own.
 func nearly(name, want string) bool {
-	if name == want || stem(name) != stem(want) {
+	if name == want || name == "rust-toolchain" || stem(name) != stem(want) {
 		return false
 	}
 	if strings.EqualFold(name, want) {

@@ -17,7 +17,7 @@ var missing = &rules.Rule{
 		if len(c.Manifests) > 0 || !c.Complete {
 			return
 		}
-		if c.Misses("package.json", "requirements.txt", "pyproject.toml", "Pipfile") {
+		if c.Misses("package.json", "requirements.txt", "pyproject.toml", "Pipfile", "Gemfile", "composer.json", "go.mod", "Cargo.toml", "deno.json") {
 			return // runtime/misnamed: what is declared stands there
 		}
 		if strayed(p.Tree, c) {

@@ -14,7 +14,7 @@ var misnamed = &rules.Rule{
 		for _, m := range p.NearMisses {
 			level := rules.Risk
 			switch m.Exact {
-			case "Procfile", "package.json", "requirements.txt", "Pipfile", "pyproject.toml":
+			case "Procfile", "package.json", "requirements.txt", "Pipfile", "pyproject.toml", "Gemfile", "config.ru", "pom.xml", "build.gradle", "go.mod", "composer.json", "Cargo.toml", "mix.exs", "deno.json":
 				level = rules.Blocker
 			}
 			p.Report(level, "", rules.Finding{

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"ubique/core/code"
+	"ubique/core/command"
 	"ubique/core/document"
 	"ubique/core/fact"
 	"ubique/core/lock"
@@ -184,6 +185,23 @@ func (m *modules) path(class string) (string, bool) {
 // Classify implements survey.Modules.
 func (m *modules) Classify(from *code.File, imp *code.Node) []fact.Import {
 	i := fact.Import{Module: imp.Name, From: from.Name, At: from.At(imp)}
+	if rel := imp.Name; strings.HasPrefix(rel, ".") || strings.HasSuffix(rel, ".php") {
+		p, in := source.Join(source.Dir(from.Name), rel)
+		i.Relative = true
+		switch {
+		case !in || strings.Contains(p, "vendor/") || strings.Contains(p, "/cache/") || strings.Contains(p, "storage/"):
+			i.Standard = true // made by Composer or by the program
+		case m.t.Has(p):
+			i.File = p
+		default:
+			if e, ok := m.t.Fold(p); ok {
+				i.Missing, i.Case = true, e.Path
+			} else if i.Missing = strings.HasPrefix(rel, "."); !i.Missing {
+				i.Standard = true // looked up along the include path
+			}
+		}
+		return []fact.Import{i}
+	}
 	if p, ok := m.path(imp.Name); ok {
 		if m.t.Has(p) {
 			i.File = p
@@ -226,6 +244,38 @@ func (r *Runtime) Entry(t *source.Tree, c *fact.Component) (string, string, bool
 		}
 	}
 	return "", "", false
+}
+
+// Target implements survey.Targeter: web servers run the index of the document
+// root, the server of PHP itself the file that it is given.
+func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*fact.Target, string, bool) {
+	if f.Known == nil || f.Known.Runtime != "php" {
+		return nil, "", false
+	}
+	tg := &fact.Target{Named: "index.php", At: f.At, Kind: command.FileTarget}
+	root := c.Root
+	if root == "." {
+		root = ""
+	}
+	if w, ok, _ := f.Flag("-t"); ok && w.Literal() {
+		if p, in := source.Join(f.Dir, w.Text); in {
+			root = p
+		}
+	}
+	for _, w := range f.Free() {
+		if w.Literal() && (strings.HasSuffix(w.Text, ".php") || w.Text == "artisan") {
+			tg.Named, tg.At = w.Text, w.At
+			if p, in := source.Join(f.Dir, w.Text); in && t.Has(p) {
+				tg.File = p
+			}
+			return tg, "", true
+		}
+	}
+	if p := survey.Join(root, "index.php"); t.Has(p) {
+		tg.File = p
+		return tg, "", true
+	}
+	return nil, "", false
 }
 
 // Assumed implements survey.Runtime.

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"ubique/core/code"
+	"ubique/core/command"
 	"ubique/core/document"
 	"ubique/core/fact"
 	"ubique/core/lock"
@@ -360,6 +361,35 @@ func (r *Runtime) Entry(t *source.Tree, c *fact.Component) (string, string, bool
 		return "bundle exec puma", ru, true
 	}
 	return "bundle exec rackup", ru, true
+}
+
+// Target implements survey.Targeter: servers for Rack load the Rack file that
+// they are given, or config.ru.
+func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*fact.Target, string, bool) {
+	if f.Known == nil {
+		return nil, "", false
+	}
+	switch f.Known.Name {
+	case "puma", "rackup", "thin", "unicorn", "falcon", "rails":
+	default:
+		return nil, "", false
+	}
+	tg := &fact.Target{Named: "config.ru", At: f.At, Kind: command.FileTarget}
+	for _, w := range f.Free() {
+		if w.Literal() && strings.HasSuffix(w.Text, ".ru") {
+			tg.Named, tg.At = w.Text, w.At
+		}
+	}
+	if p, ok := source.Join(f.Dir, tg.Named); ok && t.Has(p) {
+		tg.File = p
+		return tg, "", true
+	} else if p := survey.Join(f.Dir, "config/application.rb"); f.Known.Name == "rails" && t.Has(p) {
+		tg.Named, tg.File = "config/application.rb", p
+		return tg, "", true
+	} else if tg.Named != "config.ru" {
+		return tg, "", true
+	}
+	return nil, "", false
 }
 
 // Assumed implements survey.Runtime.
