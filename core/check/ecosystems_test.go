@@ -14,18 +14,7 @@ end
 3.4.7
 `
 
-const goTree = `
--- main.go --
-package main
-
-import (
-	"net/http"
-
-	"github.com/go-chi/chi/v5"
-)
-
-func main() { http.ListenAndServe(":8080", chi.NewRouter()) }
-`
+const goTree = "\n-- main.go --\npackage main\n\nimport \"net/http\"\nimport \"github.com/go-chi/chi/v5\"\n\nfunc main() { http.ListenAndServe(\":8080\", chi.NewRouter()) }\n"
 
 const phpTree = `
 -- public/index.php --
@@ -57,7 +46,7 @@ func TestManifestsOfOtherEcosystems(t *testing.T) {
 		{"the server only for development", "-- Gemfile --\ngem \"sinatra\", \"4.2.1\"\ngroup :development do\n  gem \"puma\", \"7.1.0\"\nend\n-- Procfile --\nweb: bundle exec puma -p $PORT\n" + rubyTree, []string{"manifest/dev-only Gemfile:3 pushed=blocker"}},
 		{"a server that no gem gives", "-- Gemfile --\ngem \"sinatra\", \"4.2.1\"\n-- Procfile --\nweb: bundle exec puma -p $PORT\n" + rubyTree, []string{"start/program-undeclared Procfile:1 pushed=blocker"}},
 
-		{"a module that is imported and not required", "-- go.mod --\nmodule example.test/gate\n\ngo 1.25\n" + goTree, []string{"manifest/undeclared main.go:6 pushed=blocker"}},
+		{"a module that is imported and not required", "-- go.mod --\nmodule example.test/gate\n\ngo 1.25\n" + goTree, []string{"manifest/undeclared main.go:4 pushed=blocker"}},
 		{"required, and no go.sum", "-- go.mod --\nmodule example.test/gate\n\ngo 1.25\n\nrequire github.com/go-chi/chi/v5 v5.2.3\n" + goTree, []string{"manifest/lock-missing go.mod:1 pushed=blocker"}},
 		{"a go.sum of another version", "-- go.mod --\nmodule example.test/gate\n\ngo 1.25\n\nrequire github.com/go-chi/chi/v5 v5.2.3\n-- go.sum --\ngithub.com/go-chi/chi/v5 v5.1.0 h1:aa=\n" + goTree, []string{"manifest/lock-stale go.sum:1 pushed=blocker"}},
 		{"twin: replaced by a folder, and the standard library", "-- go.mod --\nmodule example.test/gate\n\ngo 1.25\n\nrequire github.com/go-chi/chi/v5 v5.2.3\n\nreplace github.com/go-chi/chi/v5 => ./chi\n-- go.sum --\n-- chi/go.mod --\nmodule github.com/go-chi/chi/v5\n-- chi/chi.go --\npackage chi\n" + goTree, nil},

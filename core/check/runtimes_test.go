@@ -224,9 +224,9 @@ Deno.serve(new Hono().fetch);
 import { Elysia } from "elysia";
 new Elysia().get("/", () => "up").listen(process.env.PORT ?? 3000);
 `, ". bun Elysia|pin packageManager bun@1.3.2|package.json bun bun.lock|web bun run index.ts → index.ts"},
-		"a page": {"-- index.html --\n<h1>clear tonight</h1>\n-- style.css --\n", ". static |makes files . as they are"},
+		"a page":                        {"-- index.html --\n<h1>clear tonight</h1>\n-- style.css --\n", ". static |makes files . as they are"},
 		"a site that a generator makes": {"-- hugo.toml --\nbaseURL = 'https://hill.test/'\n-- content/_index.md --\nclear\n", ". static Hugo|makes files public "},
-		"only a container file": {"-- Dockerfile --\nFROM nginx:1.29-alpine3.22\nCOPY site /usr/share/nginx/html\n-- site/x.txt --\n", ". container "},
+		"only a container file":         {"-- Dockerfile --\nFROM nginx:1.29-alpine3.22\nCOPY site /usr/share/nginx/html\n-- site/x.txt --\n", ". container "},
 		"Angular": {`
 -- package.json --
 { "name": "site", "scripts": { "build": "ng build" }, "dependencies": { "@angular/core": "21.0.0" } }

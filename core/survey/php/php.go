@@ -120,9 +120,9 @@ func (r *Runtime) Gather(t *source.Tree, c *fact.Component, f survey.Folder) {
 // spaces say which package gives a namespace. Source: the packages' own
 // autoload tables, read 2026-11.
 var spaces = [][2]string{
-	{`Slim\Psr7\`, "slim/psr7"}, {`Slim\Views\`, "slim/twig-view"}, {`Slim\`, "slim/slim"}, {`Monolog\`, "monolog/monolog"}, {`GuzzleHttp\Psr7\`, "guzzlehttp/psr7"}, {`GuzzleHttp\`, "guzzlehttp/guzzle"}, {`Twig\`, "twig/twig"}, {`Dotenv\`, "vlucas/phpdotenv"}, {`Firebase\JWT\`, "firebase/php-jwt"},
+	{`Slim\Psr7\`, "slim/psr7"}, {`Slim\Views\`, "slim/twig-view"}, {`Slim\`, "slim/slim"}, {`Monolog\`, "monolog/monolog"}, {`GuzzleHttp\Psr7\`, "guzzlehttp/psr7"}, {`GuzzleHttp\`, "guzzlehttp/guzzle"}, {`Twig\`, "twig/twig"}, {`Dotenv\`, "vlucas/phpdotenv"},
 	{`Ramsey\Uuid\`, "ramsey/uuid"}, {`Carbon\`, "nesbot/carbon"}, {`League\Flysystem\`, "league/flysystem"}, {`League\Route\`, "league/route"}, {`Predis\`, "predis/predis"}, {`PHPMailer\PHPMailer\`, "phpmailer/phpmailer"}, {`Nyholm\Psr7\`, "nyholm/psr7"}, {`FastRoute\`, "nikic/fast-route"}, {`DI\`, "php-di/php-di"},
-	{`Doctrine\ORM\`, "doctrine/orm"}, {`Doctrine\DBAL\`, "doctrine/dbal"}, {`Laravel\Sanctum\`, "laravel/sanctum"}, {`Spatie\Permission\`, "spatie/laravel-permission"}, {`Intervention\Image\`, "intervention/image"}, {`Maatwebsite\Excel\`, "maatwebsite/excel"}, {`Barryvdh\DomPDF\`, "barryvdh/laravel-dompdf"}, {`Stripe\`, "stripe/stripe-php"}, {`Aws\`, "aws/aws-sdk-php"}, {`Psr\Log\`, "psr/log"}, {`Psr\Http\Message\`, "psr/http-message"},
+	{`Doctrine\ORM\`, "doctrine/orm"}, {`Doctrine\DBAL\`, "doctrine/dbal"}, {`Laravel\Sanctum\`, "laravel/sanctum"}, {`Spatie\Permission\`, "spatie/laravel-permission"}, {`Intervention\Image\`, "intervention/image"}, {`Maatwebsite\Excel\`, "maatwebsite/excel"}, {`Psr\Log\`, "psr/log"}, {`Psr\Http\Message\`, "psr/http-message"},
 }
 
 // brings are packages that a package always installs beside itself.

@@ -268,7 +268,7 @@ var gems = map[string]string{
 	"active_record": "activerecord", "active_support": "activesupport", "action_controller": "actionpack", "active_job": "activejob", "active_model": "activemodel", "action_mailer": "actionmailer", "action_view": "actionview",
 	"rack/cors": "rack-cors", "rack/attack": "rack-attack", "rack/test": "rack-test", "rack/session": "rack-session", "sinatra/activerecord": "sinatra-activerecord", "sinatra/contrib": "sinatra-contrib", "sinatra/reloader": "sinatra-contrib", "sinatra/json": "sinatra-contrib", "sinatra/namespace": "sinatra-contrib", "sinatra/cookies": "sinatra-contrib",
 	"mysql2": "mysql2", "pg": "pg", "sqlite3": "sqlite3", "redis": "redis", "sequel": "sequel", "bcrypt": "bcrypt", "jwt": "jwt", "httparty": "httparty", "faraday": "faraday", "nokogiri": "nokogiri", "dotenv": "dotenv", "sidekiq": "sidekiq", "sinatra": "sinatra", "roda": "roda", "rack": "rack", "rackup": "rackup", "puma": "puma", "webrick": "webrick",
-	"aws-sdk-s3": "aws-sdk-s3", "mail": "mail", "haml": "haml", "slim": "slim", "tilt": "tilt", "oj": "oj", "concurrent": "concurrent-ruby", "concurrent-ruby": "concurrent-ruby", "bunny": "bunny", "mongo": "mongo", "mongoid": "mongoid", "grape": "grape", "rest-client": "rest-client", "httpx": "httpx", "http": "http", "zeitwerk": "zeitwerk", "tzinfo": "tzinfo",
+	"mail": "mail", "haml": "haml", "slim": "slim", "tilt": "tilt", "oj": "oj", "concurrent": "concurrent-ruby", "concurrent-ruby": "concurrent-ruby", "bunny": "bunny", "mongo": "mongo", "mongoid": "mongoid", "grape": "grape", "rest-client": "rest-client", "httpx": "httpx", "http": "http", "zeitwerk": "zeitwerk", "tzinfo": "tzinfo",
 }
 
 // brings are gems that a gem always installs beside itself.
