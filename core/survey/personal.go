@@ -50,7 +50,7 @@ func PersonalPath(s string) bool {
 	return false
 }
 
-var personalSigns = [][]byte{[]byte("/home/"), []byte("/Users/"), []byte(`:\\`), []byte(`:\`)}
+var personalSigns = [][]byte{[]byte("/home/"), []byte("/Users/"), []byte(`:\`)}
 
 // personal finds paths of one person's machine in the command of a start and
 // in the texts of the code that it reaches. A folder that the container file

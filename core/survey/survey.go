@@ -5,9 +5,12 @@ package survey
 
 import (
 	"path"
+	"runtime"
 	"slices"
 	"sort"
 	"strings"
+	"sync"
+	"sync/atomic"
 
 	"ubique/core/code"
 	"ubique/core/document"
@@ -116,13 +119,28 @@ func Find(t *source.Tree, runtimes []Runtime) []*fact.Component {
 		f        Folder
 		strength int
 	}
-	var claims []claim
-	for _, f := range Folders(t) {
-		for _, r := range runtimes {
-			if s := r.Claims(t, f); s != 0 {
-				claims = append(claims, claim{r, f, s})
+	// The folders are looked at on all cores; the claims keep their order.
+	folders := Folders(t)
+	byFolder := make([][]claim, len(folders))
+	var next atomic.Int64
+	var wg sync.WaitGroup
+	for range max(1, min(runtime.GOMAXPROCS(0), len(folders)/16)) {
+		wg.Add(1)
+		go func() {
+			defer wg.Done()
+			for i := int(next.Add(1)) - 1; i < len(folders); i = int(next.Add(1)) - 1 {
+				for _, r := range runtimes {
+					if s := r.Claims(t, folders[i]); s != 0 {
+						byFolder[i] = append(byFolder[i], claim{r, folders[i], s})
+					}
+				}
 			}
-		}
+		}()
+	}
+	wg.Wait()
+	var claims []claim
+	for _, list := range byFolder {
+		claims = append(claims, list...)
 	}
 	strongest := map[string]int{}
 	for _, c := range claims {

@@ -30,30 +30,41 @@ const (
 	Ended
 )
 
-var supportLines = sync.OnceValue(func() map[string][]Line {
-	m := map[string][]Line{}
+// supportLines keeps the lines of each product that was asked for.
+var supportLines sync.Map
+
+// readLines reads the lines of one product out of the table.
+func readLines(product string) []Line {
+	var list []Line
 	for row := range strings.SplitSeq(supportTable, "\n") {
-		f := strings.Split(row, "\t")
-		if len(f) != 5 || row[0] == '#' {
+		if !strings.HasPrefix(row, product) || len(row) <= len(product) || row[len(product)] != '\t' {
 			continue
 		}
+		f := strings.Split(row, "\t")
 		s, ok := Prefix(f[1])
-		if !ok {
+		if len(f) != 5 || !ok {
 			continue
 		}
 		l := Line{Name: f[1], Set: s, Released: f[2], Ends: f[3], Kind: f[4]}
 		if l.Ends == "-" {
 			l.Ends = ""
 		}
-		m[f[0]] = append(m[f[0]], l)
+		list = append(list, l)
 	}
-	return m
-})
+	return list
+}
 
 // Lines lists the release lines of a product, the oldest first: node, python,
 // ruby, java, go, php, dotnet, rust, elixir, erlang, deno, bun, debian,
 // ubuntu, alpine. The dates and their sources are in support.tsv.
-func Lines(product string) []Line { return supportLines()[product] }
+func Lines(product string) []Line {
+	if list, ok := supportLines.Load(product); ok {
+		return list.([]Line)
+	}
+	list := readLines(product)
+	supportLines.Store(product, list)
+	return list
+}
 
 // Stands says how a line stands on a day (YYYY-MM-DD).
 func (l Line) Stands(today string) Standing {
