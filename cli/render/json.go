@@ -43,6 +43,33 @@ type jsonComponent struct {
 	Listeners   []jsonListener   `json:"listeners"`
 	Variables   []jsonVariable   `json:"variables"`
 	Descriptors []jsonDescriptor `json:"descriptors"`
+	Artefacts   []jsonArtefact   `json:"artefacts"`
+	Shipments   []jsonShipment   `json:"shipments,omitempty"`
+}
+
+type jsonArtefact struct {
+	Kind   string `json:"kind"`
+	Path   string `json:"path"`
+	Detail string `json:"detail"`
+	Build  string `json:"build"`
+	File   string `json:"file"`
+	Line   int    `json:"line"`
+}
+
+type jsonShipment struct {
+	Route string     `json:"route"`
+	Root  string     `json:"root"`
+	By    string     `json:"by"`
+	Files int        `json:"files"`
+	Left  []jsonLeft `json:"left"`
+}
+
+type jsonLeft struct {
+	Path  string `json:"path"`
+	Files int    `json:"files"`
+	Why   string `json:"why"`
+	File  string `json:"file"`
+	Line  int    `json:"line"`
 }
 
 type jsonRuntime struct {
@@ -56,14 +83,17 @@ type jsonPin struct {
 	Text  string `json:"text"`
 	Range string `json:"range"`
 	From  string `json:"from"`
+	Says  string `json:"says"`
 	File  string `json:"file"`
 	Line  int    `json:"line"`
 }
 
 type jsonManifest struct {
-	File    string `json:"file"`
-	Manager string `json:"manager"`
-	Lock    string `json:"lock"`
+	File     string `json:"file"`
+	Manager  string `json:"manager"`
+	Lock     string `json:"lock"`
+	Format   string `json:"lock_format"`
+	Packages int    `json:"locked_packages"`
 }
 
 type jsonStart struct {
@@ -202,7 +232,7 @@ func JSON(w io.Writer, version string, r *check.Report) error {
 }
 
 func component(c *fact.Component) jsonComponent {
-	j := jsonComponent{ID: c.ID, Path: c.Dir, Runtime: jsonRuntime{c.Runtime, c.Version, some(c.Frameworks)},
+	j := jsonComponent{ID: c.ID, Path: c.Dir, Runtime: jsonRuntime{c.Engine(), c.Version, some(c.Frameworks)},
 		Pins: []jsonPin{}, Manifests: []jsonManifest{}, Starts: []jsonStart{}, Listeners: []jsonListener{}, Variables: []jsonVariable{}, Descriptors: []jsonDescriptor{}}
 	if j.Path == "" {
 		j.Path = "."
@@ -212,10 +242,16 @@ func component(c *fact.Component) jsonComponent {
 		if p.Known {
 			rng = p.Set.String()
 		}
-		j.Pins = append(j.Pins, jsonPin{p.What, p.Text, rng, p.From, p.At.File, p.At.Line})
+		j.Pins = append(j.Pins, jsonPin{p.What, p.Text, rng, p.From, p.Says, p.At.File, p.At.Line})
 	}
 	for _, m := range c.Manifests {
-		j.Manifests = append(j.Manifests, jsonManifest{m.File, m.Manager, m.Lock})
+		x := jsonManifest{File: m.File, Manager: m.Manager, Lock: m.Lock}
+		for _, l := range c.Locks {
+			if l.File == m.Lock {
+				x.Format, x.Packages = l.Format, len(l.Packages)
+			}
+		}
+		j.Manifests = append(j.Manifests, x)
 	}
 	for _, s := range c.Starts {
 		x := jsonStart{s.Process, s.Command, s.Source, s.At.File, s.At.Line, s.Final.Program, ""}
@@ -239,6 +275,17 @@ func component(c *fact.Component) jsonComponent {
 	}
 	for _, d := range c.Descriptors {
 		j.Descriptors = append(j.Descriptors, jsonDescriptor{d.File, d.Format, d.How})
+	}
+	j.Artefacts = []jsonArtefact{}
+	for _, a := range c.Artefacts {
+		j.Artefacts = append(j.Artefacts, jsonArtefact{a.Kind, a.Path, a.Detail, a.Build, a.At.File, a.At.Line})
+	}
+	for _, s := range c.Shipments {
+		x := jsonShipment{s.Route, s.Root, s.By, s.Files, []jsonLeft{}}
+		for _, l := range s.Left {
+			x.Left = append(x.Left, jsonLeft{l.Path, l.Files, l.Why, l.At.File, l.At.Line})
+		}
+		j.Shipments = append(j.Shipments, x)
 	}
 	return j
 }

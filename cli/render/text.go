@@ -341,7 +341,20 @@ func block(p *printer, v View, r *check.Report, c *fact.Component) {
 		} else if m.Lock != "" {
 			lock = "every version given"
 		}
-		manifests = append(manifests, []string{m.File, m.Manager, lock})
+		for _, l := range c.Locks {
+			if l.File == m.Lock {
+				lock += fmt.Sprintf(" (%s)", count(len(l.Packages), "package", "packages"))
+				if l.Problem != "" {
+					lock = "lock " + l.File + ": " + l.Problem
+				}
+			}
+		}
+		manifests = append(manifests, []string{m.File, m.Manager, lock, declares(c, m.File)})
+	}
+	for _, l := range c.Locks {
+		if len(c.Manifests) > 0 && l.Manager != c.Locks[0].Manager {
+			manifests = append(manifests, []string{l.File, l.Manager, "another lock", ""})
+		}
 	}
 	if len(manifests) == 0 {
 		manifests = [][]string{{"none", ""}}
@@ -366,8 +379,11 @@ func block(p *printer, v View, r *check.Report, c *fact.Component) {
 	}
 	if len(starts) == 0 {
 		starts = [][]string{{"nothing says how", ""}}
-		if slices.Contains(c.Frameworks, "browser application") {
+		switch {
+		case slices.Contains(c.Frameworks, "browser application"):
 			starts[0][0] = "nothing: its build makes files for a host of static files"
+		case c.Runtime == "static":
+			starts[0][0] = "nothing: a host of static files serves it"
 		}
 	}
 	for _, x := range c.Variables {
@@ -391,6 +407,7 @@ func block(p *printer, v View, r *check.Report, c *fact.Component) {
 	}
 	rows(p, v, "version", pins)
 	rows(p, v, "manifest", manifests)
+	rows(p, v, "makes", makes(c))
 	rows(p, v, "starts", starts)
 	rows(p, v, "listens", listens)
 	if r.With != nil {
@@ -412,6 +429,85 @@ func block(p *printer, v View, r *check.Report, c *fact.Component) {
 	}
 	rows(p, v, "reads", reads)
 	rows(p, v, "described", desc)
+	ships, stays := shipped(c)
+	rows(p, v, "ships", ships)
+	rows(p, v, "stays", stays)
+}
+
+// declares counts the packages that a manifest declares.
+func declares(c *fact.Component, file string) string {
+	run, dev := 0, 0
+	for _, d := range c.Dependencies {
+		if d.File != file || d.Group == "workspace root" || d.Group == "indirect" || strings.Contains(d.Name, "[") {
+			continue
+		}
+		if d.Dev {
+			dev++
+		} else {
+			run++
+		}
+	}
+	s := count(run, "package", "packages") + " to run"
+	if dev > 0 {
+		s += fmt.Sprintf(", %d for development", dev)
+	}
+	return s
+}
+
+// makes says what the build makes, with which command, and what the web
+// server serves.
+func makes(c *fact.Component) [][]string {
+	var list [][]string
+	kinds := map[string]string{"files": "files for a host of static files", "jar": "a jar", "war": "a war", "binary": "a program", "assembly": "an assembly", "release": "a release", "folder": "a folder", "server": "a server"}
+	for _, a := range c.Artefacts {
+		what := kinds[a.Kind]
+		if a.Detail != "" && a.Kind != "binary" {
+			what += ", " + a.Detail
+		}
+		by := ""
+		if a.Build != "" {
+			by = "by " + a.Build
+		}
+		list = append(list, []string{a.Path, what, by})
+	}
+	if c.Root != "" {
+		list = append(list, []string{c.Root, "the folder that the web server serves", ""})
+	}
+	return list
+}
+
+// shipped says what reaches a host by each route, and what stays behind.
+func shipped(c *fact.Component) (ships, stays [][]string) {
+	const most = 8
+	for _, s := range c.Shipments {
+		from := s.Root
+		if from == "" {
+			from = "."
+		}
+		row := []string{s.Route, count(s.Files, "file", "files") + " of " + from, s.By}
+		if len(s.Whole) > 0 {
+			row[2] += ", and with it " + strings.Join(s.Whole, ", ")
+		}
+		ships = append(ships, row)
+		for i, l := range s.Left {
+			if i == most && len(s.Left) > most+2 {
+				stays = append(stays, []string{s.Route, fmt.Sprintf("and %d more", len(s.Left)-most), ""})
+				break
+			}
+			name := l.Path
+			if l.Files > 1 && s.Route != "image" {
+				name += fmt.Sprintf(" (%d files)", l.Files)
+			} else if l.Files > 1 {
+				name += fmt.Sprintf(" and %d more", l.Files-1)
+			}
+			why := l.Why
+			if l.At.Line > 0 {
+				why += " by " + l.At.String()
+			}
+			stays = append(stays, []string{s.Route, name, why})
+		}
+	}
+	return ships, stays
 }
 
 func environ(with map[string]string) string {

@@ -431,6 +431,9 @@ func (c *conductor) component(comp *fact.Component, r survey.Runtime) {
 	c.variables(comp)
 	verdicts, on := c.applicable(comp)
 	var found []rules.Finding
+	if !c.opts.Rules {
+		comp.Shipments = survey.Shipments(c.t, comp)
+	}
 	if c.opts.Rules {
 		found = rules.Run(catalog.All(), c.t, comp, on, c.opts.Today)
 	}

@@ -47,8 +47,9 @@ type Component struct {
 	Bundled      bool   // a bundler makes one artefact of the code
 	Outside      []Path // paths of manifests that leave the tree
 	Artefacts    []Artefact
-	Variant      string // the program that runs it instead of the runtime's own: bun
-	Root         string // the folder that the web server serves (PHP)
+	Shipments    []Shipment // filled for surveys
+	Variant      string     // the program that runs it instead of the runtime's own: bun
+	Root         string     // the folder that the web server serves (PHP)
 	Install      Install
 }
 
@@ -172,6 +173,24 @@ type Variable struct {
 	Fallback string
 	HasFall  bool
 	At       place.Span
+}
+
+// Shipment is what of a component reaches a host by one route.
+type Shipment struct {
+	Route string // git, upload, image
+	Root  string // the folder that is taken
+	By    string // the container file, for images
+	Files int
+	Left  []Left
+	Whole []string // dependency folders of this machine that go along
+}
+
+// Left is what stays behind.
+type Left struct {
+	Path  string // a folder ends in a slash
+	Files int
+	Why   string
+	At    place.Span // the line that keeps it out
 }
 
 // Artefact is what a build makes.

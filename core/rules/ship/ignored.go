@@ -7,6 +7,7 @@ import (
 
 	"ubique/core/rules"
 	"ubique/core/source"
+	"ubique/core/survey"
 	"ubique/core/value"
 )
 
@@ -26,28 +27,23 @@ var ignored = &rules.Rule{
 				continue
 			}
 			im := on.Code.Descriptor.Image
-			name := path.Join(im.Context, ".dockerignore")
-			if im.Context == "" {
-				name = ".dockerignore"
-			}
-			if own := on.Code.Descriptor.File + ".dockerignore"; p.Tree.Has(own) {
-				name = own // it takes the place of the folder's
-			}
-			rule := newContextRules(p.Tree, name)
+			rule := survey.NewContext(p.Tree, on.Code.Descriptor.File, im)
+			name := rule.File
 			for _, c := range copies(on) {
 				for _, s := range c.Sources {
 					s = strings.TrimPrefix(path.Clean(s), "./")
-					if full := path.Join(im.Context, s); s == "." || strings.ContainsAny(s, "*?[$") || !p.Tree.Has(full) {
+					full := path.Join(im.Context, s)
+					if s == "." || strings.ContainsAny(s, "*?[$") || !p.Tree.Has(full) {
 						continue
 					}
-					if at, out := rule.excludes(s); out {
+					if at, out := rule.Excludes(full); out {
 						p.Report(on, 0, rules.Finding{Where: c.At, Message: fmt.Sprintf("copies %s, which %s keeps out of the build context: the build stops here", s, name), Trail: []value.Step{{At: at, Note: "keeps it out"}}, Remedy: "!" + s + " at the end of " + name})
 					}
 				}
 			}
 			for _, n := range needs(on.Code) {
 				rel := strings.TrimPrefix(n.file, im.Context+"/")
-				if at, out := rule.excludes(rel); out {
+				if at, out := rule.Excludes(n.file); out {
 					p.Report(on, 0, rules.Finding{Where: n.at, Message: fmt.Sprintf("needs %s, which %s keeps out of the image", n.file, name), Trail: []value.Step{{At: at, Note: "keeps it out"}}, Remedy: "!" + rel + " at the end of " + name})
 				}
 			}
