@@ -397,7 +397,7 @@ func (c *conductor) component(comp *fact.Component, r survey.Runtime) {
 	for _, d := range comp.Descriptors {
 		if d.Image != nil {
 			comp.Pins = append(comp.Pins, survey.BasePins(d.Image, comp.Engine())...)
-			comp.Install = installOf(comp, d.Image)
+			comp.Install = survey.InstallOf(comp, d.Image)
 		}
 	}
 	sort.SliceStable(comp.Pins, func(i, j int) bool { return comp.Pins[i].Rank < comp.Pins[j].Rank })
@@ -923,50 +923,6 @@ func (c *conductor) concerns(u Unknown, on *rules.On) bool {
 	}
 	for _, l := range on.Start.Listeners {
 		if l.At == u.At {
-			return true
-		}
-	}
-	return false
-}
-
-// installOf reads how a container file installs dependencies.
-func installOf(comp *fact.Component, im *fact.Image) fact.Install {
-	var in fact.Install
-	final := false
-	for _, r := range im.Runs {
-		final = final || r.Final && installs(r.Text)
-	}
-	for _, r := range im.Runs {
-		if !installs(r.Text) && !strings.Contains(r.Text, "prune") || final && !r.Final {
-			continue
-		}
-		in.Known = true
-		t := " " + r.Text + " "
-		noDev := false
-		for _, w := range []string{"--omit=dev", "--omit dev", "--production", "--only=prod", "--only=production", "--prod ", "--no-dev", "--only main", "--only=main", "--without dev", "--without=dev", "npm prune"} {
-			noDev = noDev || strings.Contains(t, w)
-		}
-		if comp.Runtime == "node" && r.Env["NODE_ENV"] == "production" && !strings.Contains(t, "--include=dev") && !strings.Contains(t, "--production=false") && (strings.Contains(t, "npm ") || strings.Contains(t, "yarn")) {
-			noDev = true
-		}
-		if comp.Runtime == "python" {
-			if strings.Contains(t, "pip") && strings.Contains(t, "-r ") {
-				noDev = !strings.Contains(t, "dev") && !strings.Contains(t, "test")
-			}
-			if strings.Contains(t, "pipenv") {
-				noDev = !strings.Contains(t, "--dev")
-			}
-		}
-		if noDev {
-			in.NoDev, in.At = true, r.At
-		}
-	}
-	return in
-}
-
-func installs(t string) bool {
-	for _, w := range []string{"npm ci", "npm i", "yarn", "pnpm i", "pnpm install", "bun install", "pip install", "pip3 install", "poetry install", "pipenv install", "pipenv sync", "uv sync", "uv pip install", "pdm install", "pdm sync"} {
-		if strings.Contains(t, w) {
 			return true
 		}
 	}

@@ -716,3 +716,38 @@ web: gunicorn app:app
 ` + flaskApp, nil},
 	})
 }
+
+func TestDevOnlyAtBuild(t *testing.T) {
+	t.Parallel()
+	const manifest = `
+-- package.json --
+{
+  "name": "gate", "engines": { "node": "24.x" },
+  "scripts": { "build": "npm run types && vite build", "types": "tsc --noEmit", "start": "node server.js" },
+  "dependencies": { "express": "5.1.0" },
+  "devDependencies": {
+    "typescript": "5.9.3",
+    "vite": "7.2.2"
+  }
+}
+` + server
+	const end = "\nCOPY . .\nRUN npm run build\nEXPOSE 3000\nCMD [\"node\", \"server.js\"]\n"
+	runCases(t, []ruleCase{
+		{"the container builds after installing without them", manifest + "\n-- Dockerfile --\nFROM node:24-slim\nWORKDIR /app\nCOPY package.json ./\nRUN npm install --omit=dev" + end, []string{"manifest/dev-only package.json:6 image=blocker", "manifest/dev-only package.json:7 image=blocker"}},
+		{"by the environment", manifest + "\n-- Dockerfile --\nFROM node:24-slim\nENV NODE_ENV=production\nWORKDIR /app\nCOPY package.json ./\nRUN npm install" + end, []string{"manifest/dev-only package.json:6 image=blocker", "manifest/dev-only package.json:7 image=blocker"}},
+		{"twin: all of them, then the build, then without", manifest + "\n-- Dockerfile --\nFROM node:24-slim\nWORKDIR /app\nCOPY package.json ./\nRUN npm install" + end + "RUN npm prune --omit=dev\n", nil},
+		{"twin: the build in a stage of its own", manifest + "\n-- Dockerfile --\nFROM node:24-slim AS build\nWORKDIR /app\nCOPY . .\nRUN npm install && npm run build\nFROM node:24-slim\nWORKDIR /app\nCOPY package.json server.js ./\nRUN npm install --omit=dev\nCOPY --from=build /app/dist ./dist\nEXPOSE 3000\nCMD [\"node\", \"server.js\"]\n", nil},
+		{"configuration that the server loads", `
+-- package.json --
+{
+  "name": "site", "engines": { "node": "24.x" },
+  "scripts": { "build": "next build", "start": "next start -p $PORT" },
+  "dependencies": { "next": "16.0.1", "react": "19.2.0", "react-dom": "19.2.0" },
+  "devDependencies": { "@next/bundle-analyzer": "16.0.1" }
+}
+-- next.config.js --
+const withAnalyzer = require("@next/bundle-analyzer")({ enabled: false });
+module.exports = withAnalyzer({});
+`, []string{"manifest/dev-only package.json:5 pushed=blocker"}},
+	})
+}

@@ -71,6 +71,8 @@ type Install struct {
 	NoDev      bool       // development dependencies are left out of what runs
 	BuildNoDev bool       // and are gone before the build step
 	At         place.Span // the line that leaves them out
+	Build      string     // the package script that builds without them
+	BuildAt    place.Span // the line that runs it
 }
 
 // Pin is a statement of which version of the runtime is wanted.

@@ -514,6 +514,14 @@ func (s *Starter) reach(st *fact.Start, prog *Program) []*code.File {
 			}
 		}
 	}
+	// Configuration that the server itself loads when it starts.
+	if k := st.Final.Known; k != nil && k.Name == "next" {
+		for _, n := range []string{"next.config.js", "next.config.mjs", "next.config.ts", "next.config.cjs"} {
+			if free := st.Final.Free(); len(free) > 0 && free[0].Text == "start" && s.Tree.Has(join(st.Final.Dir, n)) {
+				push(join(st.Final.Dir, n))
+			}
+		}
+	}
 	for _, w := range st.Final.Flags("-r", "--require", "--import") {
 		if p, ok := source.Join(st.Final.Dir, w.Text); ok && strings.HasPrefix(w.Text, ".") {
 			push(s.file(p, true))

@@ -6,6 +6,7 @@ import (
 	"ubique/core/command"
 	"ubique/core/fact"
 	"ubique/core/rules"
+	"ubique/core/survey"
 	"ubique/core/survey/node"
 	"ubique/core/value"
 )
@@ -32,6 +33,7 @@ var devOnly = &rules.Rule{
 			if on.Code == nil {
 				continue
 			}
+			atBuild(p, on)
 			if there, known := kept(on, c); there || !known {
 				continue
 			}
@@ -67,6 +69,30 @@ var devOnly = &rules.Rule{
 			}
 		}
 	},
+}
+
+// atBuild reports what a build step needs where the container installs without
+// development dependencies before it.
+func atBuild(p *rules.Pass, on *rules.On) {
+	c := p.Component
+	if on.Host.Route != "image" || !c.Install.BuildNoDev {
+		return
+	}
+	for _, program := range survey.ScriptPrograms(c, c.Install.Build) {
+		for _, pkg := range append(node.ProgramPackages(program), program) {
+			d, ok := c.Dep(pkg)
+			if !ok || !d.Dev || installed(on, d.Name) {
+				continue
+			}
+			p.Report(on, 0, rules.Finding{
+				Where:   d.At,
+				Message: fmt.Sprintf("%s is declared for development only, and the container builds with %s after installing without such packages", d.Name, program),
+				Trail:   []value.Step{{At: c.Scripts[c.Install.Build].At, Note: "the build runs " + program}, {At: c.Install.BuildAt, Note: "builds here"}, {At: c.Install.At, Note: "installs without them"}},
+				Remedy:  "install all packages before the build, and leave these out of the last stage; or " + move(c, d),
+			})
+			break
+		}
+	}
 }
 
 func anyRun(c *fact.Component, packages []string) bool {
