@@ -321,8 +321,11 @@ func (m *modules) Classify(from *code.File, imp *code.Node) []fact.Import {
 			list = append(list, x)
 		}
 		if len(list) == 0 {
-			if e, ok := m.t.Fold(dir + "/x"); ok {
-				i.Case = e.Path
+			for _, e := range m.t.Below(m.dir) {
+				if d := source.Dir(e.Path); d != dir && strings.EqualFold(d, dir) && strings.HasSuffix(e.Path, ".go") {
+					i.Case = e.Path
+					break
+				}
 			}
 			i.Missing = m.t.HasDir(m.dir) && !strings.Contains(dir, "gen") && !m.t.HasDir(dir)
 			return []fact.Import{i}

@@ -87,6 +87,9 @@ func (r *Runtime) Claims(t *source.Tree, f survey.Folder) int {
 	for _, fw := range frameworks {
 		server = server || has("dependencies", fw.pkg)
 	}
+	if m.Get("scripts", "start") == nil && !server && otherManifest(f) && !anyOf(f, usualFiles) {
+		return 1 // it builds the pages of the application that another manifest declares
+	}
 	switch {
 	case !described(f) || survey.Hinted(t, f, "node"):
 	default:
@@ -117,6 +120,22 @@ func (r *Runtime) Claims(t *source.Tree, f survey.Folder) int {
 		}
 	}
 	return 1
+}
+
+// otherManifest reports whether a manifest of another runtime, with something
+// that starts, stands in the folder.
+func otherManifest(f survey.Folder) bool {
+	for _, n := range []string{"artisan", "composer.json", "mix.exs", "config.ru", "Gemfile", "manage.py", "requirements.txt", "pyproject.toml", "Pipfile", "pom.xml", "build.gradle", "build.gradle.kts", "go.mod", "Cargo.toml"} {
+		if f.Has(n) {
+			return true
+		}
+	}
+	for n := range f.Names {
+		if strings.HasSuffix(n, ".csproj") {
+			return true
+		}
+	}
+	return false
 }
 
 // described reports whether the folder has a descriptor that starts something.
