@@ -5,11 +5,19 @@ import (
 	"ubique/core/rules"
 )
 
+// starters are the names by which a component is found.
+var starters = map[string]bool{"Procfile": true, "Dockerfile": true, "Containerfile": true, "package.json": true, "requirements.txt": true, "pyproject.toml": true, "Pipfile": true, "Gemfile": true, "config.ru": true, "pom.xml": true, "build.gradle": true, "go.mod": true, "composer.json": true, "Cargo.toml": true, "mix.exs": true, "deno.json": true}
+
 var undetected = &rules.Rule{
 	ID: "runtime/undetected", Level: rules.Blocker, Title: "nothing here can be started", Doc: doc("undetected"),
 	Tree: func(p *rules.TreePass) {
 		if len(p.Components) > 0 {
 			return
+		}
+		for _, m := range p.NearMisses {
+			if starters[m.Exact] {
+				return // runtime/misnamed: what it is stands there
+			}
 		}
 		p.Report(0, "", rules.Finding{
 			Where:   place.Whole("."),

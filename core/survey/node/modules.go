@@ -320,6 +320,9 @@ func (m *modules) Classify(from *code.File, imp *code.Node) []fact.Import {
 			i.Standard = true
 		}
 		i.Package = packageOf(name)
+		if m.elsewhere(from.Name, i.Package) {
+			i.Standard = true
+		}
 		if m.open {
 			// An alias of the bundler may stand for it; a package that is
 			// declared is known anyway.
@@ -329,6 +332,20 @@ func (m *modules) Classify(from *code.File, imp *code.Node) []fact.Import {
 		}
 	}
 	return []fact.Import{i}
+}
+
+// elsewhere reports whether a file belongs to another package of the tree that
+// declares what it imports by itself.
+func (m *modules) elsewhere(file, pkg string) bool {
+	for d := source.Dir(file); d != m.c.Dir; d = source.Dir(d) {
+		if p := m.r.manifest(m.t, join(d, "package.json")); p != nil {
+			return p.Get("dependencies", pkg) != nil || p.Get("peerDependencies", pkg) != nil || p.Get("optionalDependencies", pkg) != nil
+		}
+		if d == "" {
+			break
+		}
+	}
+	return false
 }
 
 // made tells paths that a build makes.

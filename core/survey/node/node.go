@@ -102,6 +102,9 @@ func (r *Runtime) Claims(t *source.Tree, f survey.Folder) int {
 		}
 		return 2
 	case server && m.Get("workspaces") == nil:
+		if !r.listens(t, f, m) {
+			return 1 // a library that uses a framework
+		}
 		if m.Get("exports") != nil || m.Get("peerDependencies") != nil || m.Get("types") != nil {
 			if !anyOf(f, usualFiles) {
 				return 1 // a library that uses a framework
@@ -120,6 +123,35 @@ func (r *Runtime) Claims(t *source.Tree, f survey.Folder) int {
 		}
 	}
 	return 1
+}
+
+// kitPackages are frameworks that serve without a call of the application's.
+var kitPackages = []string{"next", "nuxt", "@nestjs/core", "@adonisjs/core", "@remix-run/express"}
+
+// listens takes a cheap look whether one of the files that a package would be
+// started with serves.
+func (r *Runtime) listens(t *source.Tree, f survey.Folder, m *document.Node) bool {
+	for _, k := range kitPackages {
+		if m.Get("dependencies", k) != nil {
+			return true
+		}
+	}
+	files := []string{strings.TrimPrefix(m.Get("main").Str(), "./")}
+	for _, n := range usualFiles {
+		files = append(files, n, "src/"+n)
+	}
+	for _, n := range files {
+		if n != "" && survey.Mentions(t, join(f.Dir, n), "listen(", "serve(", "createServer", "start()", "ready(", "export default", "app.fetch") {
+			return true
+		}
+	}
+	// Its own programs, wherever they lie.
+	for _, s := range m.Get("scripts").Items() {
+		if strings.Contains(s.Str(), "node ") || strings.Contains(s.Str(), "nodemon") || strings.Contains(s.Str(), "tsx") || strings.Contains(s.Str(), "ts-node") {
+			return true
+		}
+	}
+	return false
 }
 
 // otherManifest reports whether a manifest of another runtime, with something
