@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"io"
 	"slices"
+	"strings"
 
 	"ubique/core/check"
 	"ubique/core/fact"
@@ -44,7 +45,17 @@ type jsonComponent struct {
 	Variables   []jsonVariable   `json:"variables"`
 	Descriptors []jsonDescriptor `json:"descriptors"`
 	Artefacts   []jsonArtefact   `json:"artefacts"`
+	Packages    []jsonPackage    `json:"dependencies"`
 	Shipments   []jsonShipment   `json:"shipments,omitempty"`
+}
+
+type jsonPackage struct {
+	Name  string `json:"name"`
+	Asked string `json:"asked"`
+	Range string `json:"range"`
+	Dev   bool   `json:"development"`
+	File  string `json:"file"`
+	Line  int    `json:"line"`
 }
 
 type jsonArtefact struct {
@@ -275,6 +286,17 @@ func component(c *fact.Component) jsonComponent {
 	}
 	for _, d := range c.Descriptors {
 		j.Descriptors = append(j.Descriptors, jsonDescriptor{d.File, d.Format, d.How})
+	}
+	j.Packages = []jsonPackage{}
+	for _, d := range c.Dependencies {
+		if d.Group == "workspace root" || strings.Contains(d.Name, "[") {
+			continue
+		}
+		x := jsonPackage{Name: d.Name, Asked: d.Spec, Dev: d.Dev, File: d.File, Line: d.At.Line}
+		if d.Known {
+			x.Range = d.Set.String()
+		}
+		j.Packages = append(j.Packages, x)
 	}
 	j.Artefacts = []jsonArtefact{}
 	for _, a := range c.Artefacts {

@@ -108,6 +108,16 @@ func move(c *fact.Component, d fact.Dependency) string {
 	if c.Runtime == "node" {
 		return fmt.Sprintf(`move "%s": "%s" from devDependencies to dependencies`, d.Name, d.Spec)
 	}
+	switch c.Runtime {
+	case "ruby":
+		return fmt.Sprintf("move gem %q out of the group %s", d.Name, d.Group)
+	case "php":
+		return fmt.Sprintf(`move "%s" from require-dev to require`, d.Name)
+	case "rust":
+		return fmt.Sprintf("move %s from [dev-dependencies] to [dependencies]", d.Name)
+	case "elixir":
+		return fmt.Sprintf("{:%s, %q} without only:", d.Name, d.Spec)
+	}
 	return fmt.Sprintf("declare %s among the dependencies that run, not in %s", d.Name, where(d))
 }
 

@@ -22,7 +22,7 @@ var disagree = &rules.Rule{
 // strict are the pins by which a runtime or a package manager refuses to run.
 // Source: pip, Poetry, uv, Composer, Bundler, Maven, Cargo and the Go command
 // each check them; npm only warns.
-var strict = map[string]bool{"requires-python": true, "poetry python": true, "composer require": true, "Gemfile": true, "go.mod": true, "rust-version": true, "java.version": true, "compiler release": true, "TargetFramework": true, "mix.exs": true}
+var strict = map[string]bool{"requires-python": true, "poetry python": true, "composer require": true, "Gemfile": true, "go.mod": true, "rust-version": true, "java.version": true, "compiler release": true, "enforcer": true, "TargetFramework": true, "mix.exs": true}
 
 func quarrel(p *rules.Pass, what string) {
 	var pins []fact.Pin

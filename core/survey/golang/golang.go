@@ -132,6 +132,10 @@ func (r *Runtime) Gather(t *source.Tree, c *fact.Component, f survey.Folder) {
 		r.module(t, c, name)
 	}
 	survey.TakeLocks(t, c, r.locks, false, "go")
+	if t.Has("go.work.sum") && t.Has("go.work") { // a workspace keeps sums of its own
+		c.HasLock = true
+		c.Locks = nil
+	}
 	if work := survey.Join("", "go.work"); t.Has(work) && c.Dir != "" {
 		if file, err := t.Code(work); err == nil {
 			for _, l := range document.PlainLines(work, file.Data, file.Lines()) {

@@ -288,8 +288,26 @@ func (m *maven) read(name string) {
 	m.artefact(p, name)
 }
 
-// pins reads which Java the classes are compiled for.
+// pins reads which Java the build runs with, and which the classes are
+// compiled for (plugins toolchains, enforcer and compiler of Maven).
 func (m *maven) pins(poms []*document.Node) {
+	for _, p := range poms {
+		if v := plugin(p, "maven-toolchains-plugin").Get("configuration", "toolchains", "jdk", "version"); v.Str() != "" {
+			m.pin("toolchain", v)
+			break
+		}
+	}
+	for _, p := range poms {
+		for _, e := range plugin(p, "maven-enforcer-plugin").Get("executions").All("execution") {
+			if v := e.Get("configuration", "rules", "requireJavaVersion", "version"); v.Str() != "" {
+				pin := fact.Pin{What: "java", Text: v.Text, From: "enforcer", Rank: survey.RankManifest, At: v.At(), Lower: true}
+				if pin.Set, pin.Known = version.Maven(v.Text); pin.Known && pin.Set.Single() { // a bare version is a lower bound here
+					pin.Set, pin.Known = version.AtLeast(v.Text)
+				}
+				m.c.Pins = append(m.c.Pins, pin)
+			}
+		}
+	}
 	compiler := func(p *document.Node, key string) *document.Node {
 		return plugin(p, "maven-compiler-plugin").Get("configuration", key)
 	}

@@ -29,7 +29,7 @@ func (*Runtime) Name() string { return "python" }
 // name to show and the distribution.
 var frameworks = []struct{ dist, name, imports string }{
 	{"django", "Django", "django"}, {"flask", "Flask", "flask"}, {"fastapi", "FastAPI", "fastapi"}, {"starlette", "Starlette", "starlette"}, {"tornado", "Tornado", "tornado"},
-	{"aiohttp", "aiohttp", "aiohttp"}, {"bottle", "Bottle", "bottle"}, {"quart", "Quart", "quart"}, {"sanic", "Sanic", "sanic"}, {"falcon", "Falcon", "falcon"}, {"pyramid", "Pyramid", "pyramid"}, {"streamlit", "Streamlit", "streamlit"}, {"litestar", "Litestar", "litestar"},
+	{"aiohttp", "aiohttp", "aiohttp"}, {"bottle", "Bottle", "bottle"}, {"quart", "Quart", "quart"}, {"sanic", "Sanic", "sanic"}, {"falcon", "Falcon", "falcon"}, {"pyramid", "Pyramid", "pyramid"}, {"streamlit", "Streamlit", "streamlit"}, {"gradio", "Gradio", "gradio"}, {"dash", "Dash", "dash"}, {"nicegui", "NiceGUI", "nicegui"}, {"panel", "Panel", "panel"}, {"chainlit", "Chainlit", "chainlit"}, {"robyn", "Robyn", "robyn"}, {"cherrypy", "CherryPy", "cherrypy"}, {"litestar", "Litestar", "litestar"},
 }
 
 var usualFiles = []string{"app.py", "main.py", "wsgi.py", "asgi.py", "server.py", "application.py", "run.py"}

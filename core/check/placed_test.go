@@ -1,0 +1,1289 @@
+package check_test
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"testing"
+)
+
+// placed compares the findings of the families that look at what a tree is,
+// what pins and declares it, and what ships, with the places that are wanted.
+// A line end is written as it stands; {CR} is a carriage return.
+func placed(t *testing.T, cases []ruleCase) {
+	t.Helper()
+	for _, c := range cases {
+		t.Run(c.name, func(t *testing.T) {
+			t.Parallel()
+			r := run(t, plant(t, strings.ReplaceAll(c.tree, "{CR}", "\r")), nil)
+			var got []string
+			for _, f := range r.Findings {
+				if family, _, _ := strings.Cut(f.Rule, "/"); slices.Contains([]string{"runtime", "pin", "manifest", "ship"}, family) {
+					got = append(got, fmt.Sprintf("%s %s:%d", f.Rule, f.Where.File, f.Where.Line))
+				}
+			}
+			slices.Sort(got)
+			got = slices.Compact(got)
+			want := slices.Sorted(slices.Values(c.want))
+			if !slices.Equal(got, want) {
+				t.Errorf("found\n\t%s\nwanted\n\t%s", strings.Join(got, "\n\t"), strings.Join(want, "\n\t"))
+			}
+		})
+	}
+}
+
+func TestPlacesInTreesOfManyMakers(t *testing.T) {
+	t.Parallel()
+	placed(t, []ruleCase{
+		{"node engines caret ok", `
+-- package.json --
+{
+"name":"a","engines":{"node":"^24.0.0"},"scripts":{"start":"node s.js"},"dependencies":{"koa":"3.1.1"}
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, nil},
+		{"nvmrc capital name", `
+-- .NVMRC --
+24
+-- package.json --
+{
+"name":"a","scripts":{"start":"node s.js"},"dependencies":{"koa":"3.1.1"}
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, []string{"runtime/misnamed .NVMRC:1"}},
+		{"nvmrc node ok but loose", `
+-- .nvmrc --
+node
+-- package.json --
+{
+"name":"a","scripts":{"start":"node s.js"},"dependencies":{"koa":"3.1.1"}
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, []string{"pin/loose .nvmrc:1"}},
+		{"volta eol", `
+-- package.json --
+{
+"name":"a",
+"volta":{"node":"16.20.2"},
+"scripts":{"start":"node s.js"},"dependencies":{"koa":"3.1.1"}
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, []string{"pin/end-of-life package.json:3"}},
+		{"package-lock stale nested workspace", `
+-- package.json --
+{
+"private":true,"workspaces":["api"],"engines":{"node":"24.x"}
+}
+-- api/package.json --
+{
+"name":"api",
+"scripts":{"start":"node s.js"},
+"dependencies":{"koa":"^3.0.0"}
+}
+-- api/s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+-- package-lock.json --
+{"lockfileVersion":3,"packages":{"":{},
+"api":{"dependencies":{"koa":"^2.0.0"}},
+"node_modules/koa":{"version":"2.16.0"},
+"node_modules/api":{"link":true,"resolved":"api"}}}
+`, []string{"manifest/lock-stale package-lock.json:3"}},
+		{"poetry lock conflict", `
+-- pyproject.toml --
+[tool.poetry]
+name="a"
+[tool.poetry.dependencies]
+python="~3.13"
+flask="^3.1"
+gunicorn="^23"
+-- poetry.lock --
+[[package]]
+name = "flask"
+version = "3.1.2"
+[[package]]
+name = "gunicorn"
+version = "23.0.0"
+-- Pipfile.lock --
+{"default":{"flask":{"version":"==2.0"}}}
+-- Procfile --
+web: gunicorn app:app
+-- app.py --
+from flask import Flask
+app=Flask(__name__)
+`, []string{"manifest/lock-conflict Pipfile.lock:1"}},
+		{"requirements twice", `
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+requests==2.31.0
+requests==2.32.3
+-- runtime.txt --
+python-3.13.1
+-- Procfile --
+web: gunicorn app:app
+-- app.py --
+from flask import Flask
+import requests
+app=Flask(__name__)
+`, []string{"manifest/duplicate requirements.txt:4"}},
+		{"requirements.TXT misnamed", `
+-- Requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+-- runtime.txt --
+python-3.13.1
+-- Procfile --
+web: gunicorn app:app
+-- app.py --
+from flask import Flask
+app=Flask(__name__)
+`, []string{"runtime/misnamed Requirements.txt:1"}},
+		{"django sound uv", `
+-- pyproject.toml --
+[project]
+name="a"
+requires-python=">=3.13,<3.15"
+dependencies=["django>=5.2,<6","gunicorn>=23","whitenoise"]
+[dependency-groups]
+dev=["pytest"]
+-- uv.lock --
+version = 1
+[[package]]
+name = "django"
+version = "5.2.8"
+[[package]]
+name = "gunicorn"
+version = "23.0.0"
+[[package]]
+name = "whitenoise"
+version = "6.11.0"
+[[package]]
+name = "pytest"
+version = "9.0.0"
+-- Procfile --
+web: gunicorn hill.wsgi
+-- manage.py --
+import os
+os.environ.setdefault("DJANGO_SETTINGS_MODULE","hill.settings")
+-- hill/__init__.py --
+-- hill/wsgi.py --
+import os
+from django.core.wsgi import get_wsgi_application
+os.environ.setdefault("DJANGO_SETTINGS_MODULE","hill.settings")
+application=get_wsgi_application()
+-- hill/settings.py --
+import os
+DEBUG=False
+ALLOWED_HOSTS=["hill.test"]
+SECRET_KEY=os.environ["K"]
+`, nil},
+		{"python 3.9 container", `
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+-- Dockerfile --
+FROM python:3.9-slim-bullseye
+WORKDIR /a
+COPY . .
+RUN pip install -r requirements.txt
+EXPOSE 8000
+CMD ["gunicorn","-b","0.0.0.0:8000","app:app"]
+-- app.py --
+from flask import Flask
+app=Flask(__name__)
+-- .dockerignore --
+.git
+`, []string{"pin/end-of-life Dockerfile:1"}},
+		{"mysqlclient slim", `
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+mysqlclient==2.2.7
+-- Dockerfile --
+FROM python:3.13-slim
+WORKDIR /a
+COPY . .
+RUN pip install -r requirements.txt
+EXPOSE 8000
+CMD ["gunicorn","-b","0.0.0.0:8000","app:app"]
+-- app.py --
+from flask import Flask
+app=Flask(__name__)
+`, []string{"manifest/native-build requirements.txt:3"}},
+		{"psycopg2 full image sound", `
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+psycopg2==2.9.11
+-- Dockerfile --
+FROM python:3.13-slim
+WORKDIR /a
+RUN apt-get update && apt-get install -y gcc libpq-dev
+COPY . .
+RUN pip install -r requirements.txt
+EXPOSE 8000
+CMD ["gunicorn","-b","0.0.0.0:8000","app:app"]
+-- app.py --
+from flask import Flask
+import psycopg2
+app=Flask(__name__)
+`, nil},
+		{"rails sound", `
+-- Gemfile --
+source "https://rubygems.org"
+ruby "3.4.7"
+gem "rails", "~> 8.1.1"
+gem "pg", "~> 1.6"
+gem "puma", ">= 6.0"
+gem "bootsnap", require: false
+group :development, :test do
+  gem "debug", platforms: %i[ mri windows ]
+end
+-- Gemfile.lock --
+GEM
+  remote: https://rubygems.org/
+  specs:
+    bootsnap (1.18.6)
+    debug (1.11.0)
+    pg (1.6.2)
+    pg (1.6.2-x86_64-linux)
+    puma (7.1.0)
+    rails (8.1.1)
+
+PLATFORMS
+  x86_64-linux
+
+DEPENDENCIES
+  bootsnap
+  debug
+  pg (~> 1.6)
+  puma (>= 6.0)
+  rails (~> 8.1.1)
+
+RUBY VERSION
+   ruby 3.4.7p58
+
+BUNDLED WITH
+   2.7.2
+-- .ruby-version --
+ruby-3.4.7
+-- config.ru --
+require_relative "config/environment"
+run Rails.application
+-- config/environment.rb --
+require_relative "application"
+Rails.application.initialize!
+-- config/application.rb --
+require_relative "boot"
+require "rails/all"
+Bundler.require(*Rails.groups)
+module Hill
+  class Application < Rails::Application
+  end
+end
+-- config/boot.rb --
+ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
+require "bundler/setup"
+require "bootsnap/setup"
+-- config/puma.rb --
+port ENV.fetch("PORT", 3000)
+-- Procfile --
+web: bundle exec puma -C config/puma.rb
+release: bin/rails db:migrate
+-- Rakefile --
+require_relative "config/application"
+`, nil},
+		{"ruby lock older ruby", `
+-- Gemfile --
+ruby "3.4.7"
+gem "sinatra", "4.2.1"
+gem "puma","7.1.0"
+-- Gemfile.lock --
+GEM
+  specs:
+    puma (7.1.0)
+    sinatra (4.2.1)
+
+RUBY VERSION
+   ruby 3.3.5p100
+-- config.ru --
+require "sinatra"
+run Sinatra::Application
+`, []string{"pin/disagree Gemfile.lock:7"}},
+		{"laravel sound", `
+-- composer.json --
+{"require":{"php":"^8.3","laravel/framework":"^12.0","guzzlehttp/guzzle":"^7.10"},"require-dev":{"phpunit/phpunit":"^11.5"},"autoload":{"psr-4":{"App\\":"app/"}}}
+-- composer.lock --
+{"packages":[{"name":"guzzlehttp/guzzle","version":"7.10.0"},{"name":"laravel/framework","version":"v12.38.1"}],"packages-dev":[{"name":"phpunit/phpunit","version":"11.5.44"}]}
+-- artisan --
+<?php
+-- public/index.php --
+<?php
+use Illuminate\Http\Request;
+define('LARAVEL_START', microtime(true));
+require __DIR__.'/../vendor/autoload.php';
+(require_once __DIR__.'/../bootstrap/app.php')->handleRequest(Request::capture());
+-- bootstrap/app.php --
+<?php
+use Illuminate\Foundation\Application;
+return Application::configure(basePath: dirname(__DIR__))->create();
+-- app/Models/Night.php --
+<?php
+namespace App\Models;
+-- package.json --
+{"private":true,"scripts":{"build":"vite build","dev":"vite"},"devDependencies":{"vite":"^7.0.0","laravel-vite-plugin":"^2.0.0"}}
+-- package-lock.json --
+{"lockfileVersion":3,"packages":{"":{"devDependencies":{"vite":"^7.0.0","laravel-vite-plugin":"^2.0.0"}},"node_modules/vite":{"version":"7.2.2","dev":true},"node_modules/laravel-vite-plugin":{"version":"2.0.1","dev":true}}}
+-- vite.config.js --
+import { defineConfig } from "vite";
+export default defineConfig({});
+-- Procfile --
+web: vendor/bin/x public/
+`, nil},
+		{"go sound multi", "-- go.mod --\nmodule hill.test/gate\n\ngo 1.25.0\n\nrequire (\n\tgithub.com/gorilla/mux v1.8.1\n\tgolang.org/x/text v0.31.0 // indirect\n)\n-- go.sum --\ngithub.com/gorilla/mux v1.8.1 h1:a=\ngithub.com/gorilla/mux v1.8.1/go.mod h1:b=\ngolang.org/x/text v0.31.0 h1:c=\ngolang.org/x/text v0.31.0/go.mod h1:d=\n-- cmd/gate/main.go --\npackage main\n\nimport (\n\t\"log\"\n\t\"net/http\"\n\t\"os\"\n\n\t\"github.com/gorilla/mux\"\n\t\"hill.test/gate/internal/sky\"\n)\n\nfunc main() {\n\tr := mux.NewRouter()\n\t_ = sky.Clear\n\tlog.Fatal(http.ListenAndServe(\":\"+os.Getenv(\"PORT\"), r))\n}\n-- internal/sky/sky.go --\npackage sky\n\nconst Clear = true\n-- Procfile --\nweb: ./bin/gate\n", nil},
+		{"go case import", "-- go.mod --\nmodule hill.test/gate\n\ngo 1.25.0\n-- main.go --\npackage main\n\nimport \"hill.test/gate/internal/Sky\"\n\nfunc main() { _ = Sky.Clear }\n-- internal/sky/sky.go --\npackage sky\n\nconst Clear = true\n", []string{"ship/case main.go:3"}},
+		{"spring sound gradle", `
+-- build.gradle --
+plugins {
+	id 'java'
+	id 'org.springframework.boot' version '4.0.0'
+	id 'io.spring.dependency-management' version '1.1.7'
+}
+
+group = 'hill'
+version = '0.0.1-SNAPSHOT'
+
+java {
+	toolchain {
+		languageVersion = JavaLanguageVersion.of(21)
+	}
+}
+
+repositories {
+	mavenCentral()
+}
+
+dependencies {
+	implementation 'org.springframework.boot:spring-boot-starter-web'
+	testImplementation 'org.springframework.boot:spring-boot-starter-test'
+}
+-- settings.gradle --
+rootProject.name = 'gate'
+-- gradlew --
+#!/bin/sh
+-- src/main/java/hill/GateApplication.java --
+package hill;
+import org.springframework.boot.SpringApplication;
+import org.springframework.boot.autoconfigure.SpringBootApplication;
+@SpringBootApplication
+public class GateApplication { public static void main(String[] args) { SpringApplication.run(GateApplication.class, args); } }
+-- Procfile --
+web: java -jar build/libs/gate-0.0.1-SNAPSHOT.jar
+`, nil},
+		{"maven jdk11 base", `
+-- pom.xml --
+<project>
+<groupId>h</groupId><artifactId>g</artifactId><version>1</version>
+<properties><java.version>17</java.version></properties>
+<build><plugins><plugin><groupId>org.springframework.boot</groupId><artifactId>spring-boot-maven-plugin</artifactId></plugin></plugins></build>
+</project>
+-- src/main/java/G.java --
+class G { public static void main(String[] a){} }
+-- Dockerfile --
+FROM maven:3.9.9-eclipse-temurin-17 AS b
+WORKDIR /s
+COPY . .
+RUN mvn -q package
+FROM openjdk:11-jre-slim
+COPY --from=b /s/target/g-1.jar /g.jar
+CMD ["java","-jar","/g.jar"]
+`, []string{"pin/disagree Dockerfile:5"}},
+		{"dotnet sound", `
+-- src/Api/Api.csproj --
+<Project Sdk="Microsoft.NET.Sdk.Web">
+  <PropertyGroup>
+    <TargetFramework>net10.0</TargetFramework>
+  </PropertyGroup>
+  <ItemGroup>
+    <PackageReference Include="Serilog.AspNetCore" Version="10.0.0" />
+  </ItemGroup>
+</Project>
+-- src/Api/Program.cs --
+var b = WebApplication.CreateBuilder(args);
+var app = b.Build();
+app.MapGet("/", () => "x");
+app.Run();
+-- Hill.sln --
+x
+-- global.json --
+{"sdk":{"version":"10.0.100","rollForward":"latestFeature"}}
+-- Dockerfile --
+FROM mcr.microsoft.com/dotnet/sdk:10.0 AS build
+WORKDIR /src
+COPY . .
+RUN dotnet publish src/Api -c Release -o /out
+FROM mcr.microsoft.com/dotnet/aspnet:10.0
+WORKDIR /app
+COPY --from=build /out .
+ENTRYPOINT ["dotnet","Api.dll"]
+`, nil},
+		{"dotnet runtime older", `
+-- Api.csproj --
+<Project Sdk="Microsoft.NET.Sdk.Web">
+  <PropertyGroup>
+    <TargetFramework>net10.0</TargetFramework>
+  </PropertyGroup>
+</Project>
+-- Program.cs --
+var app = WebApplication.CreateBuilder(args).Build();
+app.Run();
+-- Dockerfile --
+FROM mcr.microsoft.com/dotnet/sdk:10.0 AS build
+COPY . .
+RUN dotnet publish -c Release -o /out
+FROM mcr.microsoft.com/dotnet/aspnet:8.0
+COPY --from=build /out .
+ENTRYPOINT ["dotnet","Api.dll"]
+`, []string{"pin/disagree Dockerfile:4", "pin/end-of-life Dockerfile:4"}},
+		{"rust sound workspace docker", `
+-- Cargo.toml --
+[package]
+name = "gate"
+version = "0.1.0"
+edition = "2024"
+rust-version = "1.85"
+
+[dependencies]
+axum = "0.8"
+tokio = { version = "1", features = ["full"] }
+serde_json = "1"
+-- Cargo.lock --
+version = 4
+
+[[package]]
+name = "axum"
+version = "0.8.7"
+
+[[package]]
+name = "gate"
+version = "0.1.0"
+
+[[package]]
+name = "serde_json"
+version = "1.0.145"
+
+[[package]]
+name = "tokio"
+version = "1.48.0"
+-- src/main.rs --
+use axum::{Router, routing::get};
+use std::net::SocketAddr;
+mod sky;
+use crate::sky::clear;
+use self::sky::*;
+#[tokio::main]
+async fn main() {
+    let app = Router::new().route("/", get(clear));
+    let a = SocketAddr::from(([0,0,0,0], 3000));
+    let l = tokio::net::TcpListener::bind(a).await.unwrap();
+    axum::serve(l, app).await.unwrap();
+}
+-- src/sky.rs --
+use serde_json::json;
+pub async fn clear() -> String { json!({}).to_string() }
+-- Dockerfile --
+FROM rust:1.91-slim-trixie AS b
+WORKDIR /s
+COPY . .
+RUN cargo build --release
+FROM debian:trixie-slim
+COPY --from=b /s/target/release/gate /usr/local/bin/gate
+CMD ["gate"]
+`, nil},
+		{"phoenix sound", `
+-- mix.exs --
+defmodule Hill.MixProject do
+  use Mix.Project
+
+  def project do
+    [
+      app: :hill,
+      version: "0.1.0",
+      elixir: "~> 1.15",
+      deps: deps()
+    ]
+  end
+
+  def application do
+    [mod: {Hill.Application, []}, extra_applications: [:logger]]
+  end
+
+  defp deps do
+    [
+      {:phoenix, "~> 1.8.1"},
+      {:ecto_sql, "~> 3.13"},
+      {:heroicons, github: "x/heroicons", tag: "v2.2.0", sparse: "optimized", app: false, compile: false, depth: 1},
+      {:bandit, "~> 1.5"}
+    ]
+  end
+end
+-- mix.lock --
+%{
+  "bandit": {:hex, :bandit, "1.8.0", "a", [:mix], [], "hexpm", "b"},
+  "ecto_sql": {:hex, :ecto_sql, "3.13.2", "a"},
+  "heroicons": {:git, "https://x", "abc", []},
+  "phoenix": {:hex, :phoenix, "1.8.1", "a"},
+}
+-- .tool-versions --
+elixir 1.19.2-otp-28
+erlang 28.1.1
+-- lib/hill/application.ex --
+defmodule Hill.Application do
+end
+`, nil},
+		{"elixir old base", `
+-- mix.exs --
+defmodule H.MixProject do
+  use Mix.Project
+  def project, do: [app: :h, version: "0.1.0", elixir: "~> 1.17", deps: deps()]
+  def application, do: [mod: {H, []}]
+  defp deps, do: [{:plug_cowboy, "~> 2.7"}]
+end
+-- mix.lock --
+%{
+  "plug_cowboy": {:hex, :plug_cowboy, "2.7.4", "a"},
+}
+-- Dockerfile --
+FROM elixir:1.14-alpine
+WORKDIR /a
+COPY . .
+RUN mix deps.get && mix compile
+CMD ["mix","run","--no-halt"]
+`, []string{"pin/disagree Dockerfile:1", "pin/end-of-life Dockerfile:1"}},
+		{"deno sound", `
+-- deno.json --
+{"tasks":{"start":"deno run --allow-net --allow-env main.ts"},"imports":{"@std/http":"jsr:@std/http@^1.0.0"}}
+-- deno.lock --
+{"version":"5","specifiers":{"jsr:@std/http@^1.0.0":"1.0.21"},"jsr":{}}
+-- main.ts --
+import { serveDir } from "@std/http/file-server";
+Deno.serve({port:Number(Deno.env.get("PORT")??8000)},(r)=>serveDir(r));
+-- .tool-versions --
+deno 2.5.4
+`, nil},
+		{"untracked import", `
+-- package.json --
+{
+"name":"a","engines":{"node":"24.x"},"scripts":{"start":"node s.js"},"dependencies":{"koa":"3.1.1"}
+}
+-- s.js --
+const K=require("koa");const x=require("./lib/x");new K().listen(process.env.PORT||3000)
+-- lib/x.js untracked --
+module.exports=1
+`, []string{"ship/untracked s.js:1"}},
+		{"venv tracked", `
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+-- .python-version --
+3.13
+-- Procfile --
+web: gunicorn app:app
+-- app.py --
+from flask import Flask
+app=Flask(__name__)
+-- venv/pyvenv.cfg --
+x
+-- venv/lib/python3.13/site-packages/flask/__init__.py --
+-- .git --
+`, []string{"ship/dependencies venv:0"}},
+		{"crlf procfile", `
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+-- .python-version --
+3.13
+-- Procfile --
+web: gunicorn app:app{CR}
+-- app.py --
+from flask import Flask
+app=Flask(__name__)
+-- .git --
+`, []string{"ship/line-endings Procfile:1"}},
+		{"entrypoint crlf image", `
+-- package.json --
+{
+"name":"a","engines":{"node":"24.x"},"dependencies":{"koa":"3.1.1"}
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+-- docker-entrypoint.sh --
+#!/bin/sh{CR}
+set -e{CR}
+exec node s.js{CR}
+-- Dockerfile --
+FROM node:24-slim
+WORKDIR /app
+COPY . .
+RUN npm install
+EXPOSE 3000
+ENTRYPOINT ["./docker-entrypoint.sh"]
+`, []string{"ship/line-endings docker-entrypoint.sh:1"}},
+	})
+}
+
+func TestPlacesOfPinsAndLocks(t *testing.T) {
+	t.Parallel()
+	placed(t, []ruleCase{
+		{"mise ok", `
+-- mise.toml --
+[tools]
+node = "24.11.0"
+-- package.json --
+{
+"name":"a",
+"scripts":{"start":"node s.js"},
+"dependencies":{"koa":"3.1.1"}
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, nil},
+		{"mise latest", `
+-- mise.toml --
+[tools]
+node = "latest"
+-- package.json --
+{
+"name":"a",
+"scripts":{"start":"node s.js"},
+"dependencies":{"koa":"3.1.1"}
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, []string{"pin/loose mise.toml:2"}},
+		{"mise list python", `
+-- mise.toml --
+[tools]
+python = ["3.13","3.12"]
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+-- Procfile --
+web: gunicorn app:app
+-- app.py --
+from flask import Flask
+app=Flask(__name__)
+`, nil},
+		{"sdkman eol", `
+-- .sdkmanrc --
+# env
+java=20.0.2-tem
+-- pom.xml --
+<project><groupId>h</groupId><artifactId>g</artifactId><version>1</version><build><plugins><plugin><groupId>org.springframework.boot</groupId><artifactId>spring-boot-maven-plugin</artifactId></plugin></plugins></build></project>
+-- src/main/java/G.java --
+class G { public static void main(String[] a){} }
+`, []string{"pin/end-of-life .sdkmanrc:2"}},
+		{"engines vs node-version disagree", `
+-- package.json --
+{
+"name":"a",
+"engines":{"node":">=22 <23"},
+"scripts":{"start":"node s.js"},
+"dependencies":{"koa":"3.1.1"}
+}
+-- .node-version --
+24.1.0
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, []string{"pin/disagree .node-version:1"}},
+		{"three pins odd", `
+-- package.json --
+{
+"name":"a",
+"engines":{"node":"24.x"},
+"scripts":{"start":"node s.js"},
+"dependencies":{"koa":"3.1.1"}
+}
+-- .nvmrc --
+24
+-- Dockerfile --
+FROM node:22-slim
+WORKDIR /a
+COPY . .
+RUN npm install
+EXPOSE 3000
+CMD ["node","s.js"]
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, []string{"pin/disagree Dockerfile:1"}},
+		{"arg default base latest", `
+-- package.json --
+{
+"name":"a",
+"engines":{"node":"24.x"},
+"scripts":{"start":"node s.js"},
+"dependencies":{"koa":"3.1.1"}
+}
+-- Dockerfile --
+ARG V=latest
+FROM node:${V}
+WORKDIR /a
+COPY . .
+RUN npm install
+EXPOSE 3000
+CMD ["node","s.js"]
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, []string{"pin/floating-image Dockerfile:2"}},
+		{"lts-alpine", `
+-- package.json --
+{
+"name":"a",
+"engines":{"node":"24.x"},
+"scripts":{"start":"node s.js"},
+"dependencies":{"koa":"3.1.1"}
+}
+-- Dockerfile --
+FROM node:lts-alpine3.22
+WORKDIR /a
+COPY . .
+RUN npm install
+EXPOSE 3000
+CMD ["node","s.js"]
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, []string{"pin/floating-image Dockerfile:1"}},
+		{"python major only", `
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+-- app.py --
+from flask import Flask
+app=Flask(__name__)
+-- .python-version --
+3.13
+-- Dockerfile --
+FROM python:3-slim
+WORKDIR /a
+COPY . .
+RUN pip install -r requirements.txt
+EXPOSE 8000
+CMD ["gunicorn","-b","0.0.0.0:8000","app:app"]
+`, nil},
+		{"alpine eol", `
+-- Dockerfile --
+FROM alpine:3.18
+RUN apk add nginx
+CMD ["nginx","-g","daemon off;"]
+`, []string{"pin/end-of-life Dockerfile:1"}},
+		{"ubuntu no tag", `
+-- Dockerfile --
+FROM ubuntu
+RUN apt-get update
+CMD ["nginx","-g","daemon off;"]
+`, []string{"pin/floating-image Dockerfile:1"}},
+		{"nginx versioned ok", `
+-- Dockerfile --
+FROM nginx:1.29-alpine
+COPY site /usr/share/nginx/html
+EXPOSE 80
+-- site/a.txt --
+x
+`, nil},
+		{"runtime.txt no patch ok", `
+-- runtime.txt --
+python-3.13
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+-- Procfile --
+web: gunicorn app:app
+-- app.py --
+from flask import Flask
+app=Flask(__name__)
+`, nil},
+		{"runtime.txt bare", `
+-- runtime.txt --
+3.13.1
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+-- Procfile --
+web: gunicorn app:app
+-- app.py --
+from flask import Flask
+app=Flask(__name__)
+`, []string{"pin/malformed runtime.txt:1"}},
+		{"python-version v", `
+-- .python-version --
+v3.13
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+-- Procfile --
+web: gunicorn app:app
+-- app.py --
+from flask import Flask
+app=Flask(__name__)
+`, []string{"pin/malformed .python-version:1"}},
+		{"ruby-version tilde", `
+-- .ruby-version --
+~> 3.4
+-- Gemfile --
+gem "sinatra","4.2.1"
+gem "puma","7.1.0"
+-- config.ru --
+require "sinatra"
+run Sinatra::Application
+`, []string{"pin/malformed .ruby-version:1"}},
+		{"engines malformed", `
+-- package.json --
+{
+"name":"a",
+"engines":{"node":"Node 24"},
+"scripts":{"start":"node s.js"},
+"dependencies":{"koa":"3.1.1"}
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, []string{"pin/malformed package.json:3"}},
+		{"tool-versions lts hydro", `
+-- .tool-versions --
+nodejs lts-hydrogen
+-- package.json --
+{
+"name":"a",
+"scripts":{"start":"node s.js"},
+"dependencies":{"koa":"3.1.1"}
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, []string{"pin/malformed .tool-versions:1"}},
+		{"ci matrix no finding", `
+-- .forge/workflows/ci.yml --
+on: push
+jobs:
+  t:
+    strategy:
+      matrix:
+        node: [22, 24]
+    steps:
+      - uses: x/setup@v4
+        with:
+          node-version: ${{ matrix.node }}
+-- package.json --
+{
+"name":"a",
+"engines":{"node":"24.x"},
+"scripts":{"start":"node s.js"},
+"dependencies":{"koa":"3.1.1"}
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, nil},
+		{"ci other version", `
+-- .forge/workflows/ci.yml --
+on: push
+jobs:
+  t:
+    steps:
+      - uses: x/setup@v4
+        with:
+          node-version: "18"
+-- package.json --
+{
+"name":"a",
+"engines":{"node":"24.x"},
+"scripts":{"start":"node s.js"},
+"dependencies":{"koa":"3.1.1"}
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, []string{"pin/disagree .forge/workflows/ci.yml:7"}},
+		{"berry stale", `
+-- package.json --
+{
+"name":"a",
+"engines":{"node":"24.x"},"packageManager":"yarn@4.9.1",
+"scripts":{"start":"node s.js"},
+"dependencies":{"koa":"^3.0.0"}
+}
+-- yarn.lock --
+__metadata:
+  version: 8
+
+"koa@npm:^2.0.0":
+  version: 2.16.2
+  resolution: "koa@npm:2.16.2"
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, []string{"manifest/lock-stale yarn.lock:4"}},
+		{"pnpm catalog workspace ok", `
+-- package.json --
+{
+"private":true,"engines":{"node":"24.x"},"packageManager":"pnpm@10.22.0"
+}
+-- pnpm-workspace.yaml --
+packages:
+  - apps/*
+catalog:
+  koa: ^3.0.0
+-- pnpm-lock.yaml --
+lockfileVersion: '9.0'
+
+catalogs:
+  default:
+    koa:
+      specifier: ^3.0.0
+      version: 3.1.1
+
+importers:
+
+  .: {}
+
+  apps/api:
+    dependencies:
+      koa:
+        specifier: 'catalog:'
+        version: 3.1.1
+      '@h/lib':
+        specifier: workspace:^
+        version: link:../lib
+
+packages:
+
+  koa@3.1.1:
+    resolution: {integrity: x}
+-- apps/api/package.json --
+{
+"name":"api","scripts":{"start":"node s.js"},"dependencies":{"koa":"catalog:","@h/lib":"workspace:^"}
+}
+-- apps/api/s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+-- apps/lib/package.json --
+{"name":"@h/lib","version":"1.0.0"}
+`, nil},
+		{"pnpm member stale", `
+-- package.json --
+{
+"private":true,"engines":{"node":"24.x"},"packageManager":"pnpm@10.22.0"
+}
+-- pnpm-workspace.yaml --
+packages:
+  - apps/*
+-- pnpm-lock.yaml --
+lockfileVersion: '9.0'
+
+importers:
+
+  .: {}
+
+  apps/api:
+    dependencies:
+      koa:
+        specifier: ^2.0.0
+        version: 2.16.2
+-- apps/api/package.json --
+{
+"name":"api","scripts":{"start":"node s.js"},"dependencies":{"koa":"^3.0.0"}
+}
+-- apps/api/s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, []string{"manifest/lock-stale pnpm-lock.yaml:9"}},
+		{"optional dep absent ok", `
+-- package.json --
+{
+"name":"a","engines":{"node":"24.x"},"scripts":{"start":"node s.js"},"dependencies":{"koa":"^3.0.0"},"optionalDependencies":{"fsevents":"^2.3.0"},"peerDependencies":{"react":">=18"}
+}
+-- package-lock.json --
+{"lockfileVersion":3,"packages":{"":{},"node_modules/koa":{"version":"3.1.1"}}}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, nil},
+		{"overrides exact prerelease ok", `
+-- package.json --
+{
+"name":"a","engines":{"node":"24.x"},"scripts":{"start":"node s.js"},"dependencies":{"koa":"^3.0.0-alpha.1"}
+}
+-- package-lock.json --
+{"lockfileVersion":3,"packages":{"":{},"node_modules/koa":{"version":"3.0.0-alpha.5"}}}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, nil},
+		{"pipfile lock stale", `
+-- Pipfile --
+[packages]
+flask = "~=3.1"
+gunicorn = "*"
+[requires]
+python_version = "3.13"
+-- Pipfile.lock --
+{
+ "_meta": {"requires":{"python_version":"3.13"}},
+ "default": {
+  "flask": {"version": "==2.3.3"},
+  "gunicorn": {"version": "==23.0.0"}
+ }
+}
+-- Procfile --
+web: gunicorn app:app
+-- app.py --
+from flask import Flask
+app=Flask(__name__)
+`, []string{"manifest/lock-stale Pipfile.lock:4"}},
+		{"extras and markers ok", `
+-- pyproject.toml --
+[project]
+name="a"
+requires-python=">=3.13"
+dependencies=["fastapi[standard]>=0.115","uvicorn[standard]>=0.30; sys_platform != 'win32'","pywin32; sys_platform == 'win32'"]
+-- uv.lock --
+version = 1
+[[package]]
+name = "fastapi"
+version = "0.121.0"
+[[package]]
+name = "uvicorn"
+version = "0.38.0"
+-- Procfile --
+web: uvicorn main:app --host 0.0.0.0 --port $PORT
+-- main.py --
+from fastapi import FastAPI
+app=FastAPI()
+`, nil},
+		{"constraint wins ok", `
+-- requirements.txt --
+-c constraints.txt
+flask
+gunicorn
+-- constraints.txt --
+flask==3.1.2
+gunicorn==23.0.0
+-- .python-version --
+3.13
+-- Procfile --
+web: gunicorn app:app
+-- app.py --
+from flask import Flask
+app=Flask(__name__)
+`, nil},
+		{"unpinned python", `
+-- requirements.txt --
+flask
+gunicorn==23.0.0
+-- .python-version --
+3.13
+-- Procfile --
+web: gunicorn app:app
+-- app.py --
+from flask import Flask
+app=Flask(__name__)
+`, []string{"manifest/unpinned requirements.txt:1"}},
+		{"undeclared import dev group", `
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+-- requirements-dev.txt --
+requests==2.32.3
+-- .python-version --
+3.13
+-- Procfile --
+web: gunicorn app:app
+-- app.py --
+import requests
+from flask import Flask
+app=Flask(__name__)
+`, []string{"manifest/dev-only requirements-dev.txt:1"}},
+		{"try import optional ok", `
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+-- .python-version --
+3.13
+-- Procfile --
+web: gunicorn app:app
+-- app.py --
+try:
+    import ujson as json
+except ImportError:
+    import json
+from flask import Flask
+app=Flask(__name__)
+`, nil},
+		{"node test-only import ok", `
+-- package.json --
+{
+"name":"a","engines":{"node":"24.x"},"scripts":{"start":"node s.js"},"dependencies":{"koa":"3.1.1"},"devDependencies":{"supertest":"7.1.4"}
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+-- s.test.js --
+require("supertest")
+`, nil},
+		{"node undeclared", `
+-- package.json --
+{
+"name":"a",
+"engines":{"node":"24.x"},
+"scripts":{"start":"node s.js"},
+"dependencies":{"koa":"3.1.1"}
+}
+-- s.js --
+const _=require("lodash");
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, []string{"manifest/undeclared s.js:1"}},
+		{"node dup tables", `
+-- package.json --
+{
+"name":"a","engines":{"node":"24.x"},"scripts":{"start":"node s.js"},
+"dependencies":{"koa":"3.1.1"},
+"devDependencies":{"koa":"2.16.2"}
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, []string{"manifest/duplicate package.json:4"}},
+		{"yarn+npm+bun locks", `
+-- package.json --
+{
+"name":"a","engines":{"node":"24.x"},"packageManager":"yarn@1.22.22",
+"scripts":{"start":"node s.js"},"dependencies":{"koa":"^3.0.0"}
+}
+-- yarn.lock --
+koa@^3.0.0:
+  version "3.1.1"
+-- package-lock.json --
+{"lockfileVersion":3,"packages":{"node_modules/koa":{"version":"3.1.1"}}}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, []string{"manifest/lock-conflict package-lock.json:1"}},
+		{"both python and node no decide", `
+-- package.json --
+{
+"name":"a",
+"engines":{"node":"24.x"},
+"scripts":{"start":"node s.js"},
+"dependencies":{"koa":"3.1.1"}
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+-- app.py --
+from flask import Flask
+app=Flask(__name__)
+-- .python-version --
+3.13
+`, []string{"runtime/ambiguous requirements.txt:1"}},
+		{"backend frontend two comps ok", `
+-- backend/requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+-- backend/app.py --
+from flask import Flask
+app=Flask(__name__)
+-- backend/.python-version --
+3.13
+-- backend/Procfile --
+web: gunicorn app:app
+-- frontend/package.json --
+{
+"name":"f","scripts":{"build":"vite build"},"devDependencies":{"vite":"7.2.2"}
+}
+-- frontend/index.html --
+<script type=module src="/src/main.js"></script>
+-- frontend/src/main.js --
+1
+`, nil},
+		{"server subfolder only", `
+-- README.md --
+x
+-- server/package.json --
+{
+"name":"a",
+"engines":{"node":"24.x"},
+"scripts":{"start":"node s.js"},
+"dependencies":{"koa":"3.1.1"}
+}
+-- server/s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, []string{"runtime/misplaced server/package.json:1"}},
+		{"dockerfile.txt", `
+-- dockerfile.txt --
+FROM node:24
+-- package.json --
+{
+"name":"a",
+"engines":{"node":"24.x"},
+"scripts":{"start":"node s.js"},
+"dependencies":{"koa":"3.1.1"}
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, []string{"runtime/misnamed dockerfile.txt:1"}},
+		{"procfile lower", `
+-- procfile --
+web: node s.js
+-- package.json --
+{
+"name":"a",
+"engines":{"node":"24.x"},
+"scripts":{"start":"node s.js"},
+"dependencies":{"koa":"3.1.1"}
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, []string{"runtime/misnamed procfile:1"}},
+		{"cargo.toml lower", `
+-- cargo.toml --
+[package]
+name="a"
+-- src/main.rs --
+fn main(){}
+`, []string{"runtime/misnamed cargo.toml:1"}},
+		{"pom upper", `
+-- POM.xml --
+<project/>
+-- src/main/java/A.java --
+class A{}
+`, []string{"runtime/misnamed POM.xml:1"}},
+		{"abs path ok docker", `
+-- package.json --
+{
+"name":"a",
+"engines":{"node":"24.x"},
+"scripts":{"start":"node s.js"},
+"dependencies":{"koa":"3.1.1"}
+}
+-- s.js --
+require("fs").readFileSync("/home/node/app/x.csv");
+const K=require("koa");new K().listen(process.env.PORT||3000)
+-- Dockerfile --
+FROM node:24-slim
+WORKDIR /home/node/app
+COPY . .
+RUN npm install
+EXPOSE 3000
+CMD ["node","s.js"]
+`, nil},
+		{"abs path users", `
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+-- .python-version --
+3.13
+-- Procfile --
+web: gunicorn app:app
+-- app.py --
+import os
+from flask import Flask
+app=Flask(__name__)
+UP="/Users/mira/Documents/stars"
+os.listdir(UP)
+`, []string{"ship/absolute-path app.py:4"}},
+	})
+}
