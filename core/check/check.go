@@ -752,6 +752,14 @@ func (c *conductor) questions(comp *fact.Component, on []*rules.On) []Unknown {
 	for _, q := range comp.Unknown {
 		add(q.Question, q.Reason, q.At)
 	}
+	if len(comp.Locks) > 0 {
+		switch l := comp.Locks[0]; {
+		case l.Problem != "":
+			add("whether the lock fits the manifest", l.Problem, l.Top())
+		case len(l.Packages) == 0 && len(comp.Dependencies) > 0 && l.Manager != "deno":
+			add("whether the lock fits the manifest", "no package was found in it", l.Top())
+		}
+	}
 	for _, d := range comp.Descriptors {
 		if d.Image == nil {
 			continue

@@ -22,8 +22,8 @@ var lockStale = &rules.Rule{
 			return
 		}
 		l := c.Locks[0]
-		if l.Problem != "" || len(l.Packages) == 0 && len(c.Dependencies) > 0 && l.Manager == "deno" {
-			return
+		if l.Problem != "" || len(l.Packages) == 0 && l.Manager != "go" {
+			return // could not be told
 		}
 		for _, s := range stale(c, l) {
 			p.ReportAll(0, rules.Finding{Where: s.at, Message: s.says, Trail: []value.Step{{At: s.dep.At, Note: "declared as " + spec(s.dep)}}, Remedy: remedy(c, l)})
