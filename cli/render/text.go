@@ -331,6 +331,15 @@ func block(p *printer, v View, r *check.Report, c *fact.Component) {
 		}
 		pins = append(pins, []string{text, means, x.Says, x.From + ", " + x.At.String()})
 	}
+	known := 0
+	for _, x := range c.Pins {
+		if x.What == c.Engine() && x.Known && x.Rank < 4 {
+			known++
+		}
+	}
+	if known > 1 {
+		pins = append(pins, []string{"together", c.Version, ""})
+	}
 	if len(c.Pins) == 0 {
 		pins = [][]string{{"not pinned", ""}}
 	}

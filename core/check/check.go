@@ -778,6 +778,14 @@ func (c *conductor) questions(comp *fact.Component, on []*rules.On) []Unknown {
 			add("what it starts", st.Final.Reason, st.At)
 		}
 	}
+	for _, st := range comp.Starts {
+		for _, f := range st.Reached {
+			if c.t.InModule(f) {
+				add("whether the host has it", f+" lies in a git submodule, which comes only where the host fetches submodules", place.Whole(f))
+				break
+			}
+		}
+	}
 	for _, o := range on {
 		st := o.Code
 		if st == nil || st.Final.Reason != "" || st.Final.Missing != nil || st.Target != nil && st.Target.File == "" {

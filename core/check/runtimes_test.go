@@ -142,7 +142,7 @@ app.Run();
 <Project Sdk="Microsoft.NET.Sdk"><ItemGroup><PackageReference Include="Microsoft.NET.Test.Sdk" Version="18.0.0" /></ItemGroup></Project>
 -- global.json --
 { "sdk": { "version": "10.0.100" } }
-`, "src/Gate dotnet ASP.NET Core|pin TargetFramework net10.0|pin global.json 10.0.100|src/Gate/Gate.csproj nuget |makes assembly Hill.Gate.dll needs the runtime|web dotnet Hill.Gate.dll → "},
+`, "src/Gate dotnet ASP.NET Core|pin TargetFramework net10.0|pin global.json 10.0.100|src/Gate/Gate.csproj nuget |makes assembly Hill.Gate.dll needs the runtime|web dotnet Hill.Gate.dll → src/Gate/Hill.Gate.dll"},
 		"Rust, in a workspace": {`
 -- Cargo.toml --
 [workspace]

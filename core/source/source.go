@@ -214,7 +214,7 @@ func (t *Tree) State(p string) State {
 	switch {
 	case !ok || !e.OnDisk:
 		return Absent
-	case t.Route == Git && e.Tracked:
+	case t.Route == Git && e.Tracked || t.InModule(p):
 		return Shipped
 	case e.Ignored:
 		return Ignored
@@ -222,6 +222,17 @@ func (t *Tree) State(p string) State {
 		return Untracked
 	}
 	return Shipped
+}
+
+// InModule reports whether a path lies in a git submodule: the host has it
+// where it fetches submodules.
+func (t *Tree) InModule(p string) bool {
+	for _, m := range t.Modules {
+		if strings.HasPrefix(p, m+"/") {
+			return true
+		}
+	}
+	return false
 }
 
 // Below lists the entries whose path begins with the folder.

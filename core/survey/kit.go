@@ -30,6 +30,32 @@ type Builder interface {
 	Builds(c *fact.Component, p string) bool
 }
 
+// Compiler is a runtime whose build takes all sources of the component, reached
+// by an import or not.
+type Compiler interface {
+	// Sources lists the source files that the build takes.
+	Sources(t *source.Tree, c *fact.Component) []string
+}
+
+// SourcesIn lists the files of some folders of a component that end in one of
+// some ways, apart from tests.
+func SourcesIn(t *source.Tree, c *fact.Component, dirs []string, ends ...string) []string {
+	var list []string
+	for _, d := range dirs {
+		for _, e := range t.Below(c.Path(d)) {
+			if !e.OnDisk || len(list) >= maxReached {
+				continue
+			}
+			for _, end := range ends {
+				if strings.HasSuffix(e.Path, end) && !IsTest(e.Path) {
+					list = append(list, e.Path)
+				}
+			}
+		}
+	}
+	return list
+}
+
 // Join joins a folder of the tree and a name.
 func Join(dir, name string) string { return join(dir, name) }
 

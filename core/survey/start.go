@@ -514,6 +514,11 @@ func (s *Starter) reach(st *fact.Start, prog *Program) []*code.File {
 			}
 		}
 	}
+	if comp, ok := s.Runtime.(Compiler); ok && (st.Target != nil || st.Final.Known != nil) {
+		for _, p := range comp.Sources(s.Tree, s.C) {
+			push(p)
+		}
+	}
 	// Configuration that the server itself loads when it starts.
 	if k := st.Final.Known; k != nil && k.Name == "next" {
 		for _, n := range []string{"next.config.js", "next.config.mjs", "next.config.ts", "next.config.cjs"} {

@@ -39,7 +39,7 @@ var undeclared = &rules.Rule{
 					continue
 				}
 				file := c.Manifests[0].File
-				p.Report(on, 0, rules.Finding{Where: i.At, Likely: dist == i.Package && c.Runtime == "python", Message: fmt.Sprintf("imports %s, which %s does not declare: the host does not install it", i.Package, file), Remedy: fmt.Sprintf("declare %s in %s", dist, file)})
+				p.Report(on, 0, rules.Finding{Where: i.At, Likely: dist == i.Package && c.Runtime == "python" || c.Runtime == "java" || c.Runtime == "dotnet", Message: fmt.Sprintf("imports %s, which %s does not declare: the host does not install it", i.Package, file), Remedy: fmt.Sprintf("declare %s in %s", dist, file)})
 			}
 		}
 	},

@@ -7,6 +7,8 @@ import (
 	"path"
 	"strings"
 
+	"ubique/core/code"
+	"ubique/core/command"
 	"ubique/core/document"
 	"ubique/core/fact"
 	"ubique/core/lock"
@@ -199,8 +201,89 @@ func (r *Runtime) Gather(t *source.Tree, c *fact.Component, f survey.Folder) {
 }
 
 // Modules implements survey.Runtime.
-func (r *Runtime) Modules(*source.Tree, *fact.Component, string) survey.Modules {
-	return survey.Plain{}
+func (r *Runtime) Modules(t *source.Tree, c *fact.Component, _ string) survey.Modules {
+	return &modules{t: t, c: c}
+}
+
+type modules struct {
+	t *source.Tree
+	c *fact.Component
+}
+
+// libraries say which package gives a namespace, with the word by which other
+// packages that bring it are known. Source: the packages' own pages, 2026-11.
+var libraries = []struct{ space, pkg, word string }{
+	{"Newtonsoft.Json", "Newtonsoft.Json", "newtonsoft"}, {"Serilog", "Serilog", "serilog"}, {"Dapper", "Dapper", "dapper"}, {"Npgsql", "Npgsql", "npgsql"}, {"MediatR", "MediatR", "mediatr"}, {"FluentValidation", "FluentValidation", "fluentvalidation"}, {"AutoMapper", "AutoMapper", "automapper"},
+	{"StackExchange.Redis", "StackExchange.Redis", "redis"}, {"MongoDB.Driver", "MongoDB.Driver", "mongo"}, {"Polly", "Polly", "polly"}, {"MySqlConnector", "MySqlConnector", "mysql"}, {"Quartz", "Quartz", "quartz"}, {"Microsoft.EntityFrameworkCore", "Microsoft.EntityFrameworkCore", "entityframeworkcore"}, {"Carter", "Carter", "carter"},
+}
+
+// Resolve implements survey.Modules.
+func (*modules) Resolve(*code.File, string, string) (string, bool) { return "", false }
+
+// Classify implements survey.Modules. A project that refers to others may get
+// packages through them.
+func (m *modules) Classify(from *code.File, imp *code.Node) []fact.Import {
+	i := fact.Import{Module: imp.Name, From: from.Name, At: from.At(imp), Standard: true}
+	for _, l := range libraries {
+		if imp.Name != l.space && !strings.HasPrefix(imp.Name, l.space+".") {
+			continue
+		}
+		for _, d := range m.c.Dependencies {
+			if strings.Contains(d.Name, l.word) {
+				return []fact.Import{i}
+			}
+		}
+		if f, err := m.t.Code(m.c.Manifests[0].File); err != nil || strings.Contains(string(f.Data), "ProjectReference") || strings.Contains(string(f.Data), "<Import") {
+			return []fact.Import{i}
+		}
+		for dir := m.c.Dir; ; dir = source.Dir(dir) {
+			if m.t.Has(survey.Join(dir, "Directory.Build.props")) || m.t.Has(survey.Join(dir, "Directory.Build.targets")) {
+				return []fact.Import{i}
+			}
+			if dir == "" {
+				break
+			}
+		}
+		i.Standard, i.Package = false, strings.ToLower(l.pkg)
+		return []fact.Import{i}
+	}
+	return []fact.Import{i}
+}
+
+// Sources implements survey.Compiler: every source below the project that does
+// not belong to another.
+func (r *Runtime) Sources(t *source.Tree, c *fact.Component) []string {
+	var list []string
+	inner := map[string]bool{}
+	for _, e := range t.Below(c.Dir) {
+		if strings.HasSuffix(e.Path, ".csproj") && source.Dir(e.Path) != c.Dir {
+			inner[source.Dir(e.Path)] = true
+		}
+	}
+	for _, p := range survey.SourcesIn(t, c, []string{""}, ".cs") {
+		mine := true
+		for d := source.Dir(p); d != c.Dir && d != ""; d = source.Dir(d) {
+			base := path.Base(d)
+			mine = mine && !inner[d] && base != "obj" && base != "bin"
+		}
+		if mine {
+			list = append(list, p)
+		}
+	}
+	return list
+}
+
+// Target implements survey.Targeter: dotnet FILE.dll and dotnet run.
+func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*fact.Target, string, bool) {
+	if f.Known == nil || f.Known.Name != "dotnet" {
+		return nil, "", false
+	}
+	for _, w := range f.Free() {
+		if w.Literal() && strings.HasSuffix(w.Text, ".dll") {
+			return &fact.Target{Named: w.Text, At: w.At, Kind: command.FileTarget, Built: true, File: survey.Join(f.Dir, path.Base(w.Text))}, "", true
+		}
+	}
+	return nil, "", false
 }
 
 // Entry implements survey.Runtime: hosts publish the project and run its

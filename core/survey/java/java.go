@@ -441,12 +441,53 @@ func (g *gradle) read(name string) {
 			break
 		}
 	}
+	defer g.inherited()
 	g.name = or(g.name, path.Base(g.c.Dir))
 	if g.name == "." || g.name == "" {
 		g.name = "app"
 	}
 	g.block(g.f.Body, "")
 	g.artefact(name)
+}
+
+// inherited reads the Java version that the build above the module sets, or a
+// plugin of the build's own, where the module itself sets none.
+func (g *gradle) inherited() {
+	for _, p := range g.c.Pins {
+		if p.What == "java" {
+			return
+		}
+	}
+	pins := func(name string) {
+		lang := code.Groovy
+		if strings.HasSuffix(name, ".kts") {
+			lang = code.Kotlin
+		}
+		f := survey.Code(g.t, name, lang)
+		if f == nil {
+			return
+		}
+		c := &fact.Component{Dir: g.c.Dir}
+		up := &gradle{t: g.t, c: c, f: f, plugins: map[string]bool{}, vars: map[string]string{}}
+		up.block(f.Body, "")
+		g.c.Pins = append(g.c.Pins, c.Pins...)
+	}
+	for d := g.c.Dir; d != "" && len(g.c.Pins) == 0; {
+		d = source.Dir(d)
+		for _, n := range gradleFiles {
+			if p := survey.Join(d, n); g.t.Has(p) && len(g.c.Pins) == 0 {
+				pins(p)
+			}
+		}
+	}
+	for _, e := range g.t.Entries {
+		if len(g.c.Pins) > 0 {
+			return
+		}
+		if e.OnDisk && (strings.HasPrefix(e.Path, "buildSrc/") || strings.HasPrefix(e.Path, "build-logic/")) && (strings.HasSuffix(e.Path, ".gradle.kts") || strings.HasSuffix(e.Path, ".gradle")) {
+			pins(e.Path)
+		}
+	}
 }
 
 func or(a, b string) string {
@@ -723,8 +764,66 @@ func (g *gradle) artefact(file string) {
 }
 
 // Modules implements survey.Runtime.
-func (r *Runtime) Modules(*source.Tree, *fact.Component, string) survey.Modules {
-	return survey.Plain{}
+func (r *Runtime) Modules(t *source.Tree, c *fact.Component, _ string) survey.Modules {
+	return &modules{t: t, c: c}
+}
+
+type modules struct {
+	t *source.Tree
+	c *fact.Component
+}
+
+// libraries say which library gives a package that no framework brings along,
+// by the group of its coordinates. Source: the libraries' own documentation,
+// read 2026-11.
+var libraries = []struct{ prefix, group, artefact string }{
+	{"lombok.", "org.projectlombok", "org.projectlombok:lombok"}, {"org.jsoup.", "org.jsoup", "org.jsoup:jsoup"}, {"io.jsonwebtoken.", "io.jsonwebtoken", "io.jsonwebtoken:jjwt-api"}, {"org.mapstruct.", "org.mapstruct", "org.mapstruct:mapstruct"},
+	{"com.google.gson.", "com.google.code.gson", "com.google.code.gson:gson"}, {"org.apache.commons.lang3.", "org.apache.commons", "org.apache.commons:commons-lang3"}, {"io.javalin.", "io.javalin", "io.javalin:javalin"}, {"spark.", "com.sparkjava", "com.sparkjava:spark-core"},
+	{"redis.clients.jedis.", "redis.clients", "redis.clients:jedis"}, {"org.jdbi.", "org.jdbi", "org.jdbi:jdbi3-core"}, {"io.vavr.", "io.vavr", "io.vavr:vavr"}, {"org.modelmapper.", "org.modelmapper", "org.modelmapper:modelmapper"}, {"org.springframework.boot.", "org.springframework.boot", "org.springframework.boot:spring-boot-starter"}, {"io.ktor.server.", "io.ktor", "io.ktor:ktor-server-core"},
+}
+
+// quiet are groups whose libraries bring none of these along: where something
+// else is declared, it may.
+var quiet = []string{"org.springframework", "io.quarkus", "io.micronaut", "io.javalin", "com.sparkjava", "io.ktor", "org.slf4j", "ch.qos.logback", "org.postgresql", "com.mysql", "mysql", "com.h2database", "org.xerial", "org.junit", "org.mockito", "org.projectlombok", "com.google.code.gson", "org.jsoup", "com.zaxxer", "org.flywaydb", "org.jetbrains.kotlin", "jakarta.", "javax.", "org.hibernate", "com.fasterxml.jackson", "org.apache.commons", "redis.clients", "org.mapstruct"}
+
+// Resolve implements survey.Modules.
+func (*modules) Resolve(*code.File, string, string) (string, bool) { return "", false }
+
+// Classify implements survey.Modules: only imports of libraries that nothing
+// declared could bring along are known to need a declaration.
+func (m *modules) Classify(from *code.File, imp *code.Node) []fact.Import {
+	i := fact.Import{Module: imp.Name, From: from.Name, At: from.At(imp), Standard: true}
+	for _, l := range libraries {
+		if !strings.HasPrefix(imp.Name, l.prefix) {
+			continue
+		}
+		for _, d := range m.c.Dependencies {
+			group, _, _ := strings.Cut(d.Name, ":")
+			known := false
+			for _, q := range quiet {
+				known = known || strings.HasPrefix(group, q)
+			}
+			if !known || strings.HasPrefix(group, l.group) && !d.Dev {
+				return []fact.Import{i}
+			}
+		}
+		for _, fw := range m.c.Frameworks { // by a parent or a plugin
+			if fw == "Spring Boot" && l.group == "org.springframework.boot" || fw == "Ktor" && l.group == "io.ktor" {
+				return []fact.Import{i}
+			}
+		}
+		if len(m.c.Manifests) == 0 || m.t.HasDir(m.c.Path("libs")) || m.t.HasDir("buildSrc") {
+			return []fact.Import{i}
+		}
+		i.Standard, i.Package = false, l.artefact
+		return []fact.Import{i}
+	}
+	return []fact.Import{i}
+}
+
+// Sources implements survey.Compiler.
+func (r *Runtime) Sources(t *source.Tree, c *fact.Component) []string {
+	return survey.SourcesIn(t, c, []string{"src/main/java", "src/main/kotlin"}, ".java", ".kt")
 }
 
 // Entry implements survey.Runtime: hosts build the artefact and run it, where

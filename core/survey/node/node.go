@@ -223,6 +223,19 @@ func (r *Runtime) Gather(t *source.Tree, c *fact.Component, f survey.Folder) {
 func (r *Runtime) engine(t *source.Tree, c *fact.Component) {
 	start := c.Scripts["start"].Text
 	uses := strings.HasPrefix(start, "bun ") || strings.Contains(start, " bun ") || strings.Contains(start, "bunx --bun")
+	for _, d := range c.Descriptors {
+		if d.Image == nil || start != "" {
+			continue
+		}
+		for _, b := range d.Image.Bases {
+			uses = uses || b.Final && survey.Product(b.Name) == "bun"
+		}
+	}
+	for _, d := range c.Descriptors {
+		for _, p := range d.Procs {
+			uses = uses || p.Name == "web" && strings.HasPrefix(p.Command, "bun ")
+		}
+	}
 	if !uses && start == "" {
 		for _, n := range append([]string{"index.ts", "src/index.ts", "server.ts", "src/server.ts"}, usualFiles...) {
 			uses = uses || survey.Mentions(t, c.Path(n), "Bun.serve")

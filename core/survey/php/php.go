@@ -235,6 +235,18 @@ func (m *modules) Classify(from *code.File, imp *code.Node) []fact.Import {
 	return []fact.Import{i}
 }
 
+// Sources implements survey.Compiler: the folders that the autoloader serves.
+func (r *Runtime) Sources(t *source.Tree, c *fact.Component) []string {
+	d, _ := survey.Document(t, c.Path("composer.json"))
+	var dirs []string
+	for _, x := range d.Get("autoload", "psr-4").Items() {
+		if s := strings.TrimSuffix(strings.TrimPrefix(x.Str(), "./"), "/"); s != "" && s != "." {
+			dirs = append(dirs, s)
+		}
+	}
+	return survey.SourcesIn(t, c, dirs, ".php")
+}
+
 // Entry implements survey.Runtime: the host's web server serves the document
 // root.
 func (r *Runtime) Entry(t *source.Tree, c *fact.Component) (string, string, bool) {

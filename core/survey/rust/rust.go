@@ -322,6 +322,17 @@ func (m *modules) file(_ *code.File, first, rest string) string {
 	return ""
 }
 
+// Sources implements survey.Compiler: all of src but the other programs.
+func (r *Runtime) Sources(t *source.Tree, c *fact.Component) []string {
+	var list []string
+	for _, p := range survey.SourcesIn(t, c, []string{"src"}, ".rs") {
+		if !strings.HasPrefix(p, c.Path("src/bin")+"/") && path.Base(p) != "tests.rs" {
+			list = append(list, p)
+		}
+	}
+	return list
+}
+
 // Entry implements survey.Runtime: hosts build the program and run it.
 func (r *Runtime) Entry(t *source.Tree, c *fact.Component) (string, string, bool) {
 	if a, ok := chosen(t, c); ok {
