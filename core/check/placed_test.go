@@ -1287,3 +1287,475 @@ os.listdir(UP)
 `, []string{"ship/absolute-path app.py:4"}},
 	})
 }
+
+func TestPlacesInOtherLanguages(t *testing.T) {
+	t.Parallel()
+	placed(t, []ruleCase{
+		{"go no pin but toolchain ok", "-- go.mod --\nmodule hill.test/g\n\ngo 1.25.0\n-- main.go --\npackage main\n\nimport \"net/http\"\n\nfunc main() { http.ListenAndServe(\":8080\", nil) }\n", nil},
+		{"go no go.mod", "-- main.go --\npackage main\n\nimport \"net/http\"\n\nfunc main() { http.ListenAndServe(\":8080\", nil) }\n", []string{"pin/missing main.go:1"}},
+		{"go old toolchain base", "-- go.mod --\nmodule hill.test/g\n\ngo 1.25.0\n-- main.go --\npackage main\n\nimport \"net/http\"\n\nfunc main() { http.ListenAndServe(\":8080\", nil) }\n-- Dockerfile --\nFROM golang:1.22-bookworm AS b\nWORKDIR /s\nCOPY . .\nRUN go build -o /app .\nFROM debian:bookworm-slim\nCOPY --from=b /app /app\nCMD [\"/app\"]\n", []string{"pin/disagree Dockerfile:1", "pin/end-of-life Dockerfile:1"}},
+		{"go .go-version eol", "-- go.mod --\nmodule hill.test/g\n\ngo 1.21\n-- main.go --\npackage main\n\nimport \"net/http\"\n\nfunc main() { http.ListenAndServe(\":8080\", nil) }\n-- .go-version --\n1.22.4\n", []string{"pin/end-of-life .go-version:1"}},
+		{"go workspace two modules ok", "-- go.work --\ngo 1.25.0\n\nuse (\n\t./api\n\t./lib\n)\n-- api/go.mod --\nmodule hill.test/api\n\ngo 1.25.0\n-- api/main.go --\npackage main\n\nimport \"hill.test/lib/sky\"\n\nfunc main() { sky.Up() }\n-- lib/go.mod --\nmodule hill.test/lib\n\ngo 1.25.0\n-- lib/sky/sky.go --\npackage sky\n\nfunc Up() {}\n", nil},
+		{"go test import ok", "-- go.mod --\nmodule hill.test/g\n\ngo 1.25.0\n-- main.go --\npackage main\n\nimport \"net/http\"\n\nfunc main() { http.ListenAndServe(\":8080\", nil) }\n-- main_test.go --\npackage main\n\nimport \"github.com/stretchr/testify/assert\"\n\nvar _ = assert.True\n", nil},
+		{"go replace outside", "-- go.mod --\nmodule hill.test/g\n\ngo 1.25.0\n\nrequire hill.test/lib v0.0.0\n\nreplace hill.test/lib => ../lib\n-- main.go --\npackage main\n\nimport \"net/http\"\n\nfunc main() { http.ListenAndServe(\":8080\", nil) }\n-- go.sum --\n", []string{"ship/outside go.mod:7"}},
+		{"gradle kts catalog ok", `
+-- settings.gradle.kts --
+rootProject.name = "gate"
+-- gradle/libs.versions.toml --
+[versions]
+javalin = "6.7.0"
+[libraries]
+javalin = { module = "io.javalin:javalin", version.ref = "javalin" }
+[plugins]
+shadow = { id = "com.gradleup.shadow", version = "9.2.2" }
+-- build.gradle.kts --
+plugins {
+    java
+    application
+    alias(libs.plugins.shadow)
+}
+kotlin { jvmToolchain(21) }
+dependencies { implementation(libs.javalin) }
+application { mainClass.set("Gate") }
+-- src/main/java/Gate.java --
+import io.javalin.Javalin;
+class Gate { public static void main(String[] a){ Javalin.create(); } }
+`, nil},
+		{"gradle java eol toolchain", `
+-- build.gradle --
+plugins {
+ id 'java'
+ id 'application'
+}
+java {
+ toolchain {
+  languageVersion = JavaLanguageVersion.of(16)
+ }
+}
+application { mainClass = 'Gate' }
+-- src/main/java/Gate.java --
+class Gate { public static void main(String[] a){} }
+`, []string{"pin/end-of-life build.gradle:7"}},
+		{"gradle undeclared gson", `
+-- build.gradle --
+plugins {
+ id 'java'
+ id 'application'
+}
+java { toolchain { languageVersion = JavaLanguageVersion.of(21) } }
+dependencies {
+ implementation 'io.javalin:javalin:6.7.0'
+}
+application { mainClass = 'Gate' }
+-- src/main/java/Gate.java --
+import io.javalin.Javalin;
+import com.google.gson.Gson;
+class Gate { public static void main(String[] a){ new Gson(); } }
+`, []string{"manifest/undeclared src/main/java/Gate.java:2"}},
+		{"maven multi ok", `
+-- pom.xml --
+<project><groupId>h</groupId><artifactId>p</artifactId><version>1</version><packaging>pom</packaging><modules><module>web</module></modules><properties><maven.compiler.release>21</maven.compiler.release></properties><dependencyManagement><dependencies><dependency><groupId>com.google.code.gson</groupId><artifactId>gson</artifactId><version>2.13.2</version></dependency></dependencies></dependencyManagement></project>
+-- web/pom.xml --
+<project><parent><groupId>h</groupId><artifactId>p</artifactId><version>1</version></parent><artifactId>web</artifactId><packaging>war</packaging><dependencies><dependency><groupId>com.google.code.gson</groupId><artifactId>gson</artifactId></dependency></dependencies></project>
+-- web/src/main/java/A.java --
+import com.google.gson.Gson;
+class A {}
+`, nil},
+		{"maven dep without version", `
+-- pom.xml --
+<project><groupId>h</groupId><artifactId>p</artifactId><version>1</version>
+<properties><maven.compiler.release>21</maven.compiler.release></properties>
+<dependencies>
+<dependency><groupId>io.javalin</groupId><artifactId>javalin</artifactId></dependency>
+</dependencies>
+<build><plugins><plugin><artifactId>maven-shade-plugin</artifactId></plugin></plugins></build></project>
+-- src/main/java/A.java --
+class A { public static void main(String[] a){} }
+`, []string{"manifest/unpinned pom.xml:4"}},
+		{"maven duplicate", `
+-- pom.xml --
+<project><groupId>h</groupId><artifactId>p</artifactId><version>1</version>
+<properties><maven.compiler.release>21</maven.compiler.release></properties>
+<dependencies>
+<dependency><groupId>io.javalin</groupId><artifactId>javalin</artifactId><version>6.7.0</version></dependency>
+<dependency><groupId>io.javalin</groupId><artifactId>javalin</artifactId><version>5.6.0</version></dependency>
+</dependencies>
+<build><plugins><plugin><artifactId>maven-shade-plugin</artifactId></plugin></plugins></build></project>
+-- src/main/java/A.java --
+class A { public static void main(String[] a){} }
+`, []string{"manifest/duplicate pom.xml:5"}},
+		{"java container jre8", `
+-- pom.xml --
+<project><groupId>h</groupId><artifactId>p</artifactId><version>1</version>
+<properties><maven.compiler.source>11</maven.compiler.source><maven.compiler.target>11</maven.compiler.target></properties>
+<build><plugins><plugin><artifactId>maven-shade-plugin</artifactId></plugin></plugins></build></project>
+-- src/main/java/A.java --
+class A { public static void main(String[] a){} }
+-- Dockerfile --
+FROM eclipse-temurin:8-jre
+COPY target/p-1.jar /p.jar
+CMD ["java","-jar","/p.jar"]
+`, []string{"pin/disagree Dockerfile:1"}},
+		{"kotlin spring kts ok", `
+-- build.gradle.kts --
+plugins {
+  kotlin("jvm") version "2.2.21"
+  id("org.springframework.boot") version "4.0.0"
+}
+java { toolchain { languageVersion.set(JavaLanguageVersion.of(21)) } }
+dependencies { implementation("org.springframework.boot:spring-boot-starter-web") }
+-- settings.gradle.kts --
+rootProject.name="g"
+-- src/main/kotlin/G.kt --
+import org.springframework.boot.autoconfigure.SpringBootApplication
+import org.springframework.boot.runApplication
+@SpringBootApplication
+class G
+fun main() { runApplication<G>() }
+`, nil},
+		{"php no lock caret", `
+-- composer.json --
+{"require":{"php":"^8.3","slim/slim":"^4.15"}}
+-- public/index.php --
+<?php
+`, []string{"manifest/lock-missing composer.json:1"}},
+		{"php dev-only", `
+-- composer.json --
+{"require":{"php":"^8.3"},
+"require-dev":{
+"slim/slim":"4.15.1"}}
+-- public/index.php --
+<?php
+use Slim\App;
+new App();
+`, []string{"manifest/dev-only composer.json:3"}},
+		{"php base eol", `
+-- composer.json --
+{"require":{"php":"^8.0"}}
+-- public/index.php --
+<?php
+-- Dockerfile --
+FROM php:8.1-apache
+COPY . /var/www/html
+`, []string{"pin/end-of-life Dockerfile:1"}},
+		{"php base too old", `
+-- composer.json --
+{"require":{"php":"^8.4"}}
+-- public/index.php --
+<?php
+-- Dockerfile --
+FROM php:8.3-fpm-alpine
+COPY . /var/www/html
+CMD ["php-fpm"]
+`, []string{"pin/disagree Dockerfile:1"}},
+		{"ruby base older", `
+-- Gemfile --
+ruby "~> 3.4"
+gem "sinatra","4.2.1"
+gem "puma","7.1.0"
+-- config.ru --
+require "sinatra"
+run Sinatra::Application
+-- Dockerfile --
+FROM ruby:3.3-slim
+WORKDIR /a
+COPY . .
+RUN bundle install
+CMD ["bundle","exec","puma"]
+`, []string{"pin/disagree Dockerfile:1"}},
+		{"gem dup", `
+-- Gemfile --
+ruby "3.4.7"
+gem "sinatra", "4.2.1"
+gem "puma","7.1.0"
+gem "sinatra", "3.2.0"
+-- config.ru --
+require "sinatra"
+run Sinatra::Application
+`, []string{"manifest/duplicate Gemfile:4"}},
+		{"gem path outside", `
+-- Gemfile --
+ruby "3.4.7"
+gem "sinatra", "4.2.1"
+gem "puma","7.1.0"
+gem "stars", path: "../stars"
+-- config.ru --
+require "sinatra"
+run Sinatra::Application
+`, []string{"ship/outside Gemfile:4"}},
+		{"gem require relative case", `
+-- Gemfile --
+ruby "3.4.7"
+gem "sinatra", "4.2.1"
+gem "puma","7.1.0"
+-- config.ru --
+require_relative "App"
+run Gate
+-- app.rb --
+require "sinatra/base"
+class Gate < Sinatra::Base
+end
+`, []string{"ship/case config.ru:1"}},
+		{"gems.rb ok", `
+-- gems.rb --
+ruby "3.4.7"
+gem "roda", "3.97.0"
+gem "puma","7.1.0"
+-- gems.locked --
+GEM
+  specs:
+    puma (7.1.0)
+    roda (3.97.0)
+
+PLATFORMS
+  ruby
+-- config.ru --
+require "roda"
+run Class.new(Roda)
+`, nil},
+		{"cargo wildcard", `
+-- Cargo.toml --
+[package]
+name="g"
+version="0.1.0"
+rust-version="1.80"
+[dependencies]
+axum = "*"
+-- src/main.rs --
+use axum::Router;
+fn main(){ let _ = Router::<()>::new(); }
+`, []string{"manifest/unpinned Cargo.toml:6"}},
+		{"cargo rust-version over toolchain", `
+-- Cargo.toml --
+[package]
+name="g"
+version="0.1.0"
+rust-version="1.88"
+-- rust-toolchain.toml --
+[toolchain]
+channel = "1.85.0"
+-- src/main.rs --
+fn main(){}
+`, []string{"pin/disagree rust-toolchain.toml:2"}},
+		{"cargo feature optional ok", `
+-- Cargo.toml --
+[package]
+name="g"
+version="0.1.0"
+rust-version="1.80"
+[features]
+x=["dep:tokio"]
+[dependencies]
+tokio = { version = "=1.48.0", optional = true }
+[target.'cfg(unix)'.dependencies]
+libc = "=0.2.177"
+-- src/main.rs --
+#[cfg(feature="x")]
+use tokio::runtime::Runtime;
+use libc::c_int;
+extern crate alloc;
+fn main(){ let _: c_int = 0; }
+`, nil},
+		{"cargo path outside", `
+-- Cargo.toml --
+[package]
+name="g"
+version="0.1.0"
+rust-version="1.80"
+[dependencies]
+stars = { path = "../stars" }
+-- src/main.rs --
+fn main(){}
+`, []string{"ship/outside Cargo.toml:6"}},
+		{"elixir dup + missing lock", `
+-- mix.exs --
+defmodule H.MixProject do
+  use Mix.Project
+  def project, do: [app: :h, version: "0.1.0", elixir: "~> 1.17", deps: deps()]
+  def application, do: [mod: {H, []}]
+  defp deps do
+    [
+      {:bandit, "~> 1.8"}
+    ]
+  end
+end
+-- .tool-versions --
+elixir 1.18.4-otp-27
+erlang 27.3
+`, []string{"manifest/lock-missing mix.exs:1"}},
+		{"elixir lock too old", `
+-- mix.exs --
+defmodule H.MixProject do
+  use Mix.Project
+  def project, do: [app: :h, version: "0.1.0", elixir: "~> 1.17", deps: deps()]
+  def application, do: [mod: {H, []}]
+  defp deps do
+    [{:bandit, "~> 1.8"}]
+  end
+end
+-- mix.lock --
+%{
+  "bandit": {:hex, :bandit, "1.5.0", "a"},
+}
+-- .tool-versions --
+elixir 1.18.4-otp-27
+erlang 25.3
+`, []string{"manifest/lock-stale mix.lock:2", "pin/end-of-life .tool-versions:2"}},
+		{"umbrella ok", `
+-- mix.exs --
+defmodule H.MixProject do
+  use Mix.Project
+  def project, do: [apps_path: "apps", version: "0.1.0", deps: []]
+end
+-- apps/web/mix.exs --
+defmodule W.MixProject do
+  use Mix.Project
+  def project, do: [app: :web, elixir: "~> 1.17", deps: deps()]
+  defp deps, do: [{:phoenix, "~> 1.8"}, {:core, in_umbrella: true}]
+end
+-- apps/core/mix.exs --
+defmodule C.MixProject do
+  use Mix.Project
+  def project, do: [app: :core, deps: []]
+end
+-- mix.lock --
+%{
+  "phoenix": {:hex, :phoenix, "1.8.1", "a"},
+}
+-- .tool-versions --
+elixir 1.18.4-otp-27
+`, nil},
+		{"dotnet undeclared dapper", `
+-- Api.csproj --
+<Project Sdk="Microsoft.NET.Sdk.Web">
+  <PropertyGroup><TargetFramework>net10.0</TargetFramework></PropertyGroup>
+  <ItemGroup><PackageReference Include="Npgsql" Version="10.0.0" /></ItemGroup>
+</Project>
+-- Program.cs --
+using Dapper;
+using Npgsql;
+var app = WebApplication.CreateBuilder(args).Build();
+app.Run();
+`, []string{"manifest/undeclared Program.cs:1"}},
+		{"dotnet floating", `
+-- Api.csproj --
+<Project Sdk="Microsoft.NET.Sdk.Web">
+  <PropertyGroup><TargetFramework>net10.0</TargetFramework></PropertyGroup>
+  <ItemGroup>
+<PackageReference Include="Npgsql" Version="*" /></ItemGroup>
+</Project>
+-- Program.cs --
+var app = WebApplication.CreateBuilder(args).Build();
+app.Run();
+`, []string{"manifest/unpinned Api.csproj:4"}},
+		{"dotnet ref outside", `
+-- Api.csproj --
+<Project Sdk="Microsoft.NET.Sdk.Web">
+  <PropertyGroup><TargetFramework>net10.0</TargetFramework></PropertyGroup>
+  <ItemGroup>
+<ProjectReference Include="..\Lib\Lib.csproj" /></ItemGroup>
+</Project>
+-- Program.cs --
+var app = WebApplication.CreateBuilder(args).Build();
+app.Run();
+`, []string{"ship/outside Api.csproj:4"}},
+		{"dotnet broken xml", `
+-- Api.csproj --
+<Project Sdk="Microsoft.NET.Sdk.Web">
+  <PropertyGroup>
+-- Program.cs --
+var a=1;
+`, nil},
+		{"deno lock stale none", `
+-- deno.json --
+{"tasks":{"start":"deno run -A main.ts"},"imports":{"hono":"npm:hono@^4"}}
+-- main.ts --
+import { Hono } from "hono";
+Deno.serve(new Hono().fetch);
+`, []string{"pin/missing deno.json:1"}},
+		{"static site ok", `
+-- index.html --
+<h1>x</h1>
+-- about.html --
+<p>y
+-- img/a.svg --
+<svg/>
+`, nil},
+		{"bun docker ok", `
+-- package.json --
+{"name":"g","dependencies":{"hono":"4.10.4"}}
+-- index.ts --
+import { Hono } from "hono";
+export default { port: process.env.PORT ?? 3000, fetch: new Hono().fetch };
+-- bun.lock --
+{"lockfileVersion":1,"packages":{"hono":["hono@4.10.4","",{},""]}}
+-- Dockerfile --
+FROM oven/bun:1.3-slim
+WORKDIR /a
+COPY . .
+RUN bun install --frozen-lockfile
+EXPOSE 3000
+CMD ["bun","run","index.ts"]
+`, nil},
+		{"wf quoted 3.10 ok & ended", `
+-- .python-version --
+3.10
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+-- Procfile --
+web: gunicorn app:app
+-- app.py --
+from flask import Flask
+app=Flask(__name__)
+-- .ci/build.yml --
+steps:
+  - run: x
+    python-version: "3.10"
+`, []string{"pin/end-of-life .python-version:1"}},
+		{"large ok small", `
+-- package.json --
+{"name":"a","engines":{"node":"24.x"},"scripts":{"start":"node s.js"},"dependencies":{"koa":"3.1.1"}}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+-- m.bin --
+xxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxx
+-- .git --
+`, nil},
+		{"gitattributes eol", `
+-- .gitattributes --
+*.sh eol=crlf
+-- package.json --
+{"name":"a","engines":{"node":"24.x"},"dependencies":{"koa":"3.1.1"}}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+-- Procfile --
+web: sh run.sh
+-- run.sh --
+exec node s.js
+-- .git --
+`, []string{"ship/line-endings run.sh:1"}},
+		{"django case app", `
+-- requirements.txt --
+django==5.2.8
+gunicorn==23.0.0
+-- .python-version --
+3.13
+-- Procfile --
+web: gunicorn Hill.wsgi
+-- manage.py --
+import os
+os.environ.setdefault("DJANGO_SETTINGS_MODULE","hill.settings")
+-- hill/__init__.py --
+-- hill/wsgi.py --
+from django.core.wsgi import get_wsgi_application
+application=get_wsgi_application()
+-- hill/settings.py --
+import os
+DEBUG=False
+ALLOWED_HOSTS=["h.test"]
+SECRET_KEY=os.environ["K"]
+-- .git --
+`, []string{"ship/case Procfile:1"}},
+	})
+}

@@ -74,6 +74,9 @@ func (l Line) Stands(today string) Standing {
 	case l.Ends < today:
 		return Ended
 	}
+	if l.Kind == "rolling" {
+		return Supported // its end is set by the table and no announcement
+	}
 	if t, err := time.Parse(time.DateOnly, today); err == nil && l.Ends < t.AddDate(0, 0, 90).Format(time.DateOnly) {
 		return Ending
 	}

@@ -27,7 +27,7 @@ var lockMissing = &rules.Rule{
 		}
 		ranges := 0
 		for _, d := range c.Dependencies {
-			if !d.Exact && !d.Optional && d.Known && d.Group != "workspace root" && !(d.Dev && c.Runtime == "python") {
+			if !d.Exact && !d.Optional && !d.Linked && d.Known && d.Group != "workspace root" && !(d.Dev && c.Runtime == "python") {
 				ranges++
 			}
 		}
