@@ -630,3 +630,16 @@ telescope = Flask(__name__)
 		t.Errorf("the remedy is %q", f.Remedy)
 	}
 }
+
+func TestACallOfNothing(t *testing.T) {
+	t.Parallel()
+	r := run(t, plant(t, nodeManifest+`
+-- server.js --
+const app = new =Express(); require("express")().listen(process.env.PORT || 3000);
+`), nil)
+	for _, u := range r.Unknown {
+		if strings.Contains(u.Reason, "fault") {
+			t.Error(u.Reason)
+		}
+	}
+}

@@ -435,6 +435,9 @@ func workOnly(f *code.File) map[*code.Node]bool {
 }
 
 func couldTakeSecret(f *code.File, callee *code.Node) bool {
+	if callee == nil {
+		return false
+	}
 	switch callee.Kind {
 	case code.Name:
 		for _, b := range f.Top.Names[callee.Name] {

@@ -112,6 +112,17 @@ func Folders(t *source.Tree) []Folder {
 	return list
 }
 
+// claimed is the last net under what looks at hostile trees: a fault of ours
+// in one runtime's look at one folder takes nothing else down.
+func claimed(r Runtime, t *source.Tree, f Folder) (strength int) {
+	defer func() {
+		if recover() != nil {
+			strength = 0
+		}
+	}()
+	return r.Claims(t, f)
+}
+
 // Find finds the components of a tree.
 func Find(t *source.Tree, runtimes []Runtime) []*fact.Component {
 	type claim struct {
@@ -130,7 +141,7 @@ func Find(t *source.Tree, runtimes []Runtime) []*fact.Component {
 			defer wg.Done()
 			for i := int(next.Add(1)) - 1; i < len(folders); i = int(next.Add(1)) - 1 {
 				for _, r := range runtimes {
-					if s := r.Claims(t, folders[i]); s != 0 {
+					if s := claimed(r, t, folders[i]); s != 0 {
 						byFolder[i] = append(byFolder[i], claim{r, folders[i], s})
 					}
 				}
