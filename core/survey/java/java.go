@@ -836,27 +836,67 @@ func (r *Runtime) Entry(_ *source.Tree, c *fact.Component) (string, string, bool
 	}
 	for _, a := range c.Artefacts {
 		if a.Kind == "folder" {
-			return "java -cp " + strings.TrimPrefix(strings.TrimPrefix(a.Path, c.Dir), "/") + "/lib/* Main", a.At.File, true
+			rel := strings.TrimPrefix(strings.TrimPrefix(a.Path, c.Dir), "/")
+			return rel + "/bin/" + path.Base(rel), a.At.File, true
 		}
 	}
 	return "", "", false
 }
 
-// Assumed implements survey.Runtime.
-func (r *Runtime) Assumed(_ *source.Tree, c *fact.Component) (string, bool) {
+// Assumed implements survey.Runtime: the class with the main method, where the
+// jar does not hold what it needs.
+func (r *Runtime) Assumed(t *source.Tree, c *fact.Component) (string, bool) {
 	for _, a := range c.Artefacts {
-		return "java -jar " + strings.TrimPrefix(strings.TrimPrefix(a.Path, c.Dir), "/"), true
+		rel := strings.TrimPrefix(strings.TrimPrefix(a.Path, c.Dir), "/")
+		if main := mainClass(t, c); a.Detail == "plain" && main != "" {
+			classes := "target/classes"
+			if strings.HasPrefix(rel, "build/") {
+				classes = "build/classes/java/main"
+			}
+			return "java -cp " + classes + " " + main, true
+		}
+		return "java -jar " + rel, true
 	}
 	return "", false
+}
+
+// mainClass finds the class with a main method, by its whole name.
+func mainClass(t *source.Tree, c *fact.Component) string {
+	for _, p := range survey.SourcesIn(t, c, []string{"src/main/java"}, ".java") {
+		if !survey.Mentions(t, p, "static void main(") {
+			continue
+		}
+		name := strings.TrimSuffix(strings.TrimPrefix(p, c.Path("src/main/java")+"/"), ".java")
+		return strings.ReplaceAll(name, "/", ".")
+	}
+	return ""
 }
 
 // Target implements survey.Targeter: java -jar FILE, where a build of the
 // component makes the file or the tree has it.
 func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*fact.Target, string, bool) {
-	if f.Known == nil || f.Known.Name != "java" {
+	if f.Known == nil {
+		for _, a := range c.Artefacts {
+			if p, ok := source.Join(f.Dir, f.Path); ok && a.Kind == "folder" && strings.HasPrefix(p, a.Path+"/") {
+				return &fact.Target{Named: f.Path, At: f.At, Kind: command.FileTarget, Built: true, File: p}, "", true
+			}
+		}
+		return nil, "", false
+	}
+	if f.Known.Name != "java" {
 		return nil, "", false
 	}
 	w, ok, _ := f.Flag("-jar")
+	if !ok {
+		for _, w := range f.Free() { // a class, by its whole name
+			for _, ext := range []string{".java", ".kt"} {
+				src := c.Path("src/main/" + map[string]string{".java": "java", ".kt": "kotlin"}[ext] + "/" + strings.ReplaceAll(w.Text, ".", "/") + ext)
+				if w.Literal() && t.Has(src) {
+					return &fact.Target{Named: w.Text, At: w.At, Kind: command.FileTarget, Built: true, File: w.Text, Sourced: src}, "", true
+				}
+			}
+		}
+	}
 	if !ok || !w.Literal() {
 		return nil, "", false
 	}
