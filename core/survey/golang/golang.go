@@ -70,7 +70,7 @@ func other(t *source.Tree, module, dir string) bool {
 func elsewhere(rel string) bool {
 	for part := range strings.SplitSeq(rel, "/") {
 		switch part {
-		case "testdata", "vendor", "examples", "example", "tools", "hack", "scripts", "docs", "internal_test", "node_modules", "test", "tests", "e2e":
+		case "testdata", "vendor", "examples", "example", "tools", "hack", "scripts", "docs", "internal", "node_modules", "test", "tests", "e2e", "bench", "benchmark", "benchmarks":
 			return true
 		}
 		if strings.HasPrefix(part, "_") || len(part) > 1 && part[0] == '.' {
@@ -202,10 +202,7 @@ func (r *Runtime) module(t *source.Tree, c *fact.Component, name string) {
 		}
 		switch word {
 		case "module":
-			c.Root = path.Base(strings.TrimSuffix(strings.Trim(rest, `"`), "/"))
-			if strings.HasPrefix(c.Root, "v") && len(c.Root) > 1 && strings.Trim(c.Root[1:], "0123456789") == "" {
-				c.Root = path.Base(path.Dir(rest))
-			}
+			c.Root = lastPart(strings.Trim(rest, `"`))
 		case "go":
 			directive(c, l, "go", "go.mod")
 		case "toolchain":
@@ -384,6 +381,29 @@ func (r *Runtime) Entry(t *source.Tree, c *fact.Component) (string, string, bool
 	return "go run ./" + rel, at, true
 }
 
+// moduleName is the last part of the module's path, without its major version.
+func moduleName(t *source.Tree, c *fact.Component) string {
+	name := c.Path("go.mod")
+	f, err := t.Document(name)
+	if err != nil || !t.Has(name) {
+		return ""
+	}
+	for _, l := range document.PlainLines(name, f.Data, f.Lines()) {
+		if rest, ok := strings.CutPrefix(l.Text, "module "); ok {
+			return lastPart(strings.Trim(strings.TrimSpace(rest), `"`))
+		}
+	}
+	return ""
+}
+
+func lastPart(module string) string {
+	base := path.Base(module)
+	if strings.HasPrefix(base, "v") && len(base) > 1 && strings.Trim(base[1:], "0123456789") == "" {
+		return path.Base(path.Dir(module))
+	}
+	return base
+}
+
 // chosen is the folder of the main package that a host would run.
 func chosen(t *source.Tree, c *fact.Component) (string, bool) {
 	list := mains(t, c.Dir)
@@ -393,7 +413,7 @@ func chosen(t *source.Tree, c *fact.Component) (string, bool) {
 	if len(list) == 1 || list[0] == c.Dir {
 		return list[0], true
 	}
-	for _, want := range []string{"server", "web", "api", "app", "http", "main", path.Base(c.Dir)} {
+	for _, want := range []string{moduleName(t, c), "server", "web", "api", "app", "http", "main", path.Base(c.Dir)} {
 		for _, d := range list {
 			if path.Base(d) == want {
 				return d, true

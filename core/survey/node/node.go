@@ -355,6 +355,10 @@ func (r *Runtime) lock(t *source.Tree, c *fact.Component, manifest *fact.Manifes
 		}
 	}
 	c.Manager, c.ManagerAt = r.manager(t, c, m)
+	if l := join(c.Dir, "deno.lock"); len(c.Locks) == 0 && t.Has(l) { // Deno installs for package.json too
+		c.HasLock, manifest.Lock, manifest.Manager = true, l, "deno"
+		return
+	}
 	if len(c.Locks) == 0 {
 		if c.Manager != "" {
 			manifest.Manager = c.Manager

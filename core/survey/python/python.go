@@ -397,6 +397,11 @@ func (g *gatherer) pyproject(name string) {
 			g.add(x.Str(), true, group.Key, name, inside(x.At()))
 		}
 	}
+	for _, group := range d.Get("tool", "pdm", "dev-dependencies").Items() {
+		for _, x := range group.Items() {
+			g.add(x.Str(), true, group.Key, name, inside(x.At()))
+		}
+	}
 	for _, x := range d.Get("tool", "uv", "dev-dependencies").Items() {
 		g.add(x.Str(), true, "dev", name, inside(x.At()))
 	}
