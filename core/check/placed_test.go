@@ -1759,3 +1759,544 @@ SECRET_KEY=os.environ["K"]
 `, []string{"ship/case Procfile:1"}},
 	})
 }
+
+func TestSoundTreesThatLookTroubled(t *testing.T) {
+	t.Parallel()
+	placed(t, []ruleCase{
+		{"comment mentions FROM latest", `
+-- package.json --
+{
+ "name": "a",
+ "engines": {
+  "node": "24.x"
+ },
+ "scripts": {
+  "start": "node s.js"
+ },
+ "dependencies": {
+  "koa": "3.1.1"
+ }
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+-- Dockerfile --
+# FROM node:latest
+FROM node:24.11.1-slim
+WORKDIR /a
+COPY . .
+RUN npm install --omit=dev
+EXPOSE 3000
+CMD ["node","s.js"]
+`, nil},
+		{"digest base", `
+-- package.json --
+{
+ "name": "a",
+ "engines": {
+  "node": "24.x"
+ },
+ "scripts": {
+  "start": "node s.js"
+ },
+ "dependencies": {
+  "koa": "3.1.1"
+ }
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+-- Dockerfile --
+FROM node:24-slim@sha256:0123456789012345678901234567890123456789012345678901234567890123
+WORKDIR /a
+COPY . .
+RUN npm install --omit=dev
+EXPOSE 3000
+CMD ["node","s.js"]
+`, nil},
+		{"engines range with or", `
+-- package.json --
+{
+ "name": "a",
+ "engines": {
+  "node": "^22.12.0 || ^24.0.0"
+ },
+ "scripts": {
+  "start": "node s.js"
+ },
+ "dependencies": {
+  "koa": "3.1.1"
+ }
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, nil},
+		{"nvmrc v22 engines range", `
+-- package.json --
+{
+ "name": "a",
+ "engines": {
+  "node": ">=22"
+ },
+ "scripts": {
+  "start": "node s.js"
+ },
+ "dependencies": {
+  "koa": "3.1.1"
+ }
+}
+-- .nvmrc --
+v24.11.1
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, nil},
+		{"build-only python in node tree", `
+-- package.json --
+{
+ "name": "a",
+ "engines": {
+  "node": "24.x"
+ },
+ "scripts": {
+  "start": "node s.js"
+ },
+ "dependencies": {
+  "koa": "3.1.1"
+ }
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+-- scripts/gen.py --
+import requests
+`, nil},
+		{"requirements in docs folder", `
+-- package.json --
+{
+ "name": "a",
+ "engines": {
+  "node": "24.x"
+ },
+ "scripts": {
+  "start": "node s.js"
+ },
+ "dependencies": {
+  "koa": "3.1.1"
+ }
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+-- docs/requirements.txt --
+mkdocs
+`, nil},
+		{"examples folder with own manifests", `
+-- package.json --
+{
+ "name": "a",
+ "engines": {
+  "node": "24.x"
+ },
+ "scripts": {
+  "start": "node s.js"
+ },
+ "dependencies": {
+  "koa": "3.1.1"
+ }
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+-- examples/a/package.json --
+{"name":"x","scripts":{"start":"vite"},"dependencies":{"vite":"*"}}
+`, nil},
+		{"two locks of one manager", `
+-- package.json --
+{
+ "name": "a",
+ "engines": {
+  "node": "24.x"
+ },
+ "scripts": {
+  "start": "node s.js"
+ },
+ "dependencies": {
+  "koa": "3.1.1"
+ }
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+-- bun.lock --
+{"lockfileVersion":1,"packages":{"koa":["koa@3.1.1"]}}
+-- bun.lockb --
+x
+`, nil},
+		{"lock with git dep", `
+-- package.json --
+{
+ "name": "a",
+ "engines": {
+  "node": "24.x"
+ },
+ "scripts": {
+  "start": "node s.js"
+ },
+ "dependencies": {
+  "koa": "3.1.1",
+  "sky": "git+https://git.test/sky.git#v1"
+ }
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+-- package-lock.json --
+{"lockfileVersion":3,"packages":{"node_modules/koa":{"version":"3.1.1"},"node_modules/sky":{"version":"1.0.0","resolved":"git+ssh://x"}}}
+`, nil},
+		{"peer and types", `
+-- package.json --
+{
+ "name": "a",
+ "engines": {
+  "node": "24.x"
+ },
+ "scripts": {
+  "start": "node s.js"
+ },
+ "dependencies": {
+  "koa": "3.1.1"
+ },
+ "devDependencies": {
+  "@types/koa": "^2.15.0"
+ }
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+-- package-lock.json --
+{"lockfileVersion":3,"packages":{"node_modules/koa":{"version":"3.1.1"},"node_modules/@types/koa":{"version":"2.15.0","dev":true}}}
+`, nil},
+		{"type import dev", `
+-- package.json --
+{
+ "name": "a",
+ "engines": {
+  "node": "24.x"
+ },
+ "scripts": {
+  "build": "tsc",
+  "start": "node dist/s.js"
+ },
+ "dependencies": {
+  "koa": "3.1.1"
+ },
+ "devDependencies": {
+  "typescript": "5.9.3",
+  "@types/express": "5.0.5"
+ }
+}
+-- tsconfig.json --
+{"compilerOptions":{"outDir":"dist","rootDir":"src"}}
+-- src/s.ts --
+import type { Request } from "express";
+import Koa from "koa";
+let r: Request | undefined;
+new Koa().listen(Number(process.env.PORT) || 3000);
+`, nil},
+		{"python marker pin duplicates", `
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+numpy==2.2.0; python_version<"3.13"
+numpy==2.3.4; python_version>="3.13"
+-- .python-version --
+3.13
+-- Procfile --
+web: gunicorn app:app
+-- app.py --
+from flask import Flask
+import numpy
+app=Flask(__name__)
+`, nil},
+		{"python tests folder imports", `
+-- requirements.txt --
+flask==3.1.2
+gunicorn==23.0.0
+-- .python-version --
+3.13
+-- Procfile --
+web: gunicorn app:app
+-- app.py --
+from flask import Flask
+app=Flask(__name__)
+-- tests/test_a.py --
+import pytest, requests
+`, nil},
+		{"setup.py package editable", `
+-- requirements.txt --
+-e .
+gunicorn==23.0.0
+-- setup.py --
+from setuptools import setup
+setup(name="hill", install_requires=["flask==3.1.2"])
+-- .python-version --
+3.13
+-- Procfile --
+web: gunicorn hill:app
+-- hill/__init__.py --
+from flask import Flask
+app=Flask(__name__)
+`, nil},
+		{"pipfile star with lock", `
+-- Pipfile --
+[packages]
+flask="*"
+gunicorn="*"
+[requires]
+python_version="3.13"
+-- Pipfile.lock --
+{"default":{"flask":{"version":"==3.1.2"},"gunicorn":{"version":"==23.0.0"}},"develop":{}}
+-- Procfile --
+web: gunicorn app:app
+-- app.py --
+from flask import Flask
+app=Flask(__name__)
+`, nil},
+		{"poetry group not dev", `
+-- pyproject.toml --
+[tool.poetry]
+name="a"
+[tool.poetry.dependencies]
+python=">=3.12,<3.15"
+flask="^3.1"
+[tool.poetry.group.web.dependencies]
+gunicorn="^23.0"
+-- poetry.lock --
+[[package]]
+name = "flask"
+version = "3.1.2"
+groups = ["main"]
+[[package]]
+name = "gunicorn"
+version = "23.0.0"
+groups = ["web"]
+-- Procfile --
+web: gunicorn app:app
+-- app.py --
+from flask import Flask
+app=Flask(__name__)
+`, nil},
+		{"ruby platforms optional gem", `
+-- Gemfile --
+ruby "3.4.7"
+gem "sinatra", "~> 4.2"
+gem "puma", "~> 7.1"
+gem "tzinfo-data", platforms: %i[windows jruby]
+-- Gemfile.lock --
+GEM
+  specs:
+    puma (7.1.0)
+    sinatra (4.2.1)
+
+PLATFORMS
+  x86_64-linux
+  arm64-darwin-24
+
+DEPENDENCIES
+  puma (~> 7.1)
+  sinatra (~> 4.2)
+  tzinfo-data
+-- config.ru --
+require "sinatra"
+run Sinatra::Application
+`, nil},
+		{"composer replace + ext", `
+-- composer.json --
+{"require":{"php":"^8.3","ext-mbstring":"*","slim/slim":"^4.0","psr/log":"^3.0 || ^2.0"}}
+-- composer.lock --
+{"packages":[{"name":"psr/log","version":"3.0.2"},{"name":"slim/slim","version":"4.15.1"}],"packages-dev":[]}
+-- public/index.php --
+<?php
+use Slim\Factory\AppFactory;
+use Psr\Log\LoggerInterface;
+`, nil},
+		{"go indirect only gomod hash", "-- go.mod --\nmodule h.test/g\n\ngo 1.25.0\n\nrequire github.com/gorilla/mux v1.8.1\n\nrequire golang.org/x/sys v0.38.0 // indirect\n-- go.sum --\ngithub.com/gorilla/mux v1.8.1 h1:a=\ngithub.com/gorilla/mux v1.8.1/go.mod h1:b=\ngolang.org/x/sys v0.38.0/go.mod h1:c=\n-- main.go --\npackage main\n\nimport \"github.com/gorilla/mux\"\n\nfunc main() { mux.NewRouter() }\n", nil},
+		{"go vendor", "-- go.mod --\nmodule h.test/g\n\ngo 1.25.0\n\nrequire github.com/gorilla/mux v1.8.1\n-- go.sum --\ngithub.com/gorilla/mux v1.8.1 h1:a=\n-- vendor/modules.txt --\n-- vendor/github.com/gorilla/mux/mux.go --\npackage mux\n-- main.go --\npackage main\n\nimport \"github.com/gorilla/mux\"\n\nfunc main() { mux.NewRouter() }\n", nil},
+		{"go pseudo version", "-- go.mod --\nmodule h.test/g\n\ngo 1.25.0\n\nrequire golang.org/x/exp v0.0.0-20251023183803-a4bb9ffd2546\n-- go.sum --\ngolang.org/x/exp v0.0.0-20251023183803-a4bb9ffd2546 h1:a=\ngolang.org/x/exp v0.0.0-20251023183803-a4bb9ffd2546/go.mod h1:b=\n-- main.go --\npackage main\n\nimport \"golang.org/x/exp/maps\"\n\nfunc main() { _ = maps.Keys[map[int]int] }\n", nil},
+		{"cargo workspace dev crate + build", `
+-- Cargo.toml --
+[workspace]
+members=["app"]
+resolver="2"
+-- app/Cargo.toml --
+[package]
+name="app"
+version="0.1.0"
+rust-version="1.80"
+[dependencies]
+serde = { version = "1", features=["derive"] }
+[build-dependencies]
+cc = "1"
+[dev-dependencies]
+tempfile = "3"
+-- app/src/main.rs --
+use serde::Serialize;
+#[derive(Serialize)]
+struct A;
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use tempfile::tempdir;
+}
+fn main(){}
+-- Cargo.lock --
+version = 4
+[[package]]
+name = "serde"
+version = "1.0.228"
+[[package]]
+name = "cc"
+version = "1.2.45"
+[[package]]
+name = "tempfile"
+version = "3.23.0"
+`, nil},
+		{"dotnet two projects lib+web", `
+-- global.json --
+{"sdk":{"version":"10.0.100"}}
+-- Lib/Lib.csproj --
+<Project Sdk="Microsoft.NET.Sdk"><PropertyGroup><TargetFramework>net10.0</TargetFramework></PropertyGroup></Project>
+-- Lib/A.cs --
+namespace Lib; public class A {}
+-- Web/Web.csproj --
+<Project Sdk="Microsoft.NET.Sdk.Web"><PropertyGroup><TargetFramework>net10.0</TargetFramework></PropertyGroup><ItemGroup><ProjectReference Include="..\Lib\Lib.csproj" /></ItemGroup></Project>
+-- Web/Program.cs --
+using Lib;
+using Dapper;
+var app = WebApplication.CreateBuilder(args).Build();
+app.Run();
+`, nil},
+		{"ignored build output ok", `
+-- .gitignore --
+dist/
+node_modules/
+-- package.json --
+{
+ "name": "a",
+ "engines": {
+  "node": "24.x"
+ },
+ "scripts": {
+  "build": "tsc",
+  "start": "node dist/s.js"
+ },
+ "dependencies": {
+  "koa": "3.1.1"
+ },
+ "devDependencies": {
+  "typescript": "5.9.3"
+ }
+}
+-- tsconfig.json --
+{"compilerOptions":{"outDir":"dist","rootDir":"src"}}
+-- src/s.ts --
+import Koa from "koa";
+new Koa().listen(Number(process.env.PORT) || 3000);
+-- dist/s.js --
+require("koa")
+-- .git --
+`, nil},
+		{"dockerignore keeps needed", `
+-- package.json --
+{
+ "name": "a",
+ "engines": {
+  "node": "24.x"
+ },
+ "scripts": {
+  "start": "node s.js"
+ },
+ "dependencies": {
+  "koa": "3.1.1"
+ }
+}
+-- s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+-- .dockerignore --
+*
+!package.json
+!*.js
+**/node_modules
+-- Dockerfile --
+FROM node:24-slim
+WORKDIR /a
+COPY package.json s.js ./
+RUN npm install --omit=dev
+EXPOSE 3000
+CMD ["node","s.js"]
+`, nil},
+		{"home path in comment and url", `
+-- package.json --
+{
+ "name": "a",
+ "engines": {
+  "node": "24.x"
+ },
+ "scripts": {
+  "start": "node s.js"
+ },
+ "dependencies": {
+  "koa": "3.1.1"
+ }
+}
+-- s.js --
+// /Users/mira/code/x.js
+const u="https://hill.test/Users/mira/pics/a.png";
+const r="/home/index.html";
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, nil},
+		{"monorepo frontend builds in docker only", `
+-- web/package.json --
+{
+ "name": "web",
+ "engines": {
+  "node": "24.x"
+ },
+ "scripts": {
+  "build": "vite build"
+ },
+ "dependencies": {},
+ "devDependencies": {
+  "vite": "7.2.2"
+ }
+}
+-- web/index.html --
+<script type=module src=/src/m.js></script>
+-- web/src/m.js --
+1
+-- api/package.json --
+{
+ "name": "api",
+ "engines": {
+  "node": "24.x"
+ },
+ "scripts": {
+  "start": "node s.js"
+ },
+ "dependencies": {
+  "koa": "3.1.1"
+ }
+}
+-- api/s.js --
+const K=require("koa");new K().listen(process.env.PORT||3000)
+`, nil},
+		{"gradle wrapper old java target ok", `
+-- build.gradle --
+plugins { id 'java'; id 'org.springframework.boot' version '4.0.0' }
+sourceCompatibility = '17'
+-- settings.gradle --
+rootProject.name='g'
+-- src/main/java/G.java --
+class G { public static void main(String[] a){} }
+-- Dockerfile --
+FROM gradle:8.14-jdk21 AS b
+COPY . .
+RUN gradle bootJar
+FROM eclipse-temurin:21-jre
+COPY --from=b build/libs/g.jar /g.jar
+CMD ["java","-jar","/g.jar"]
+`, nil},
+	})
+}

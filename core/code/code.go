@@ -256,7 +256,7 @@ type File struct {
 
 // At is the place of a node.
 func (f *File) At(n *Node) place.Span {
-	if n == nil {
+	if n == nil || f.Lines == nil { // a file that stands for a place only
 		return place.Whole(f.Name)
 	}
 	return f.Lines.Span(f.Name, int(n.Off), int(n.End))

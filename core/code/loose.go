@@ -67,6 +67,9 @@ func (r *loose) stmt() *Node {
 					return d[0]
 				}
 				s := r.stmt()
+				if r.lang == Rust && testsOnly(d) {
+					return nil
+				}
 				if s.Is(Class) || s.Is(Func) || s.Is(Bind) {
 					s.Kids = append(s.Kids, d...)
 					return s
@@ -160,6 +163,20 @@ func (r *loose) stmt() *Node {
 		}
 	}
 	return r.simple()
+}
+
+// testsOnly reports whether attributes of Rust keep what follows to tests:
+// #[test], #[cfg(test)].
+func testsOnly(marks []*Node) bool {
+	for _, m := range marks {
+		switch name := m.Kid(0).Dotted(); {
+		case name == "test", name == "bench", strings.HasSuffix(name, ".test"):
+			return true
+		case name == "cfg" && m.Kid(1).Is(Name) && m.Kid(1).Name == "test":
+			return true
+		}
+	}
+	return false
 }
 
 // marks reads annotations, attributes and decorators.
