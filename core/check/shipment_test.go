@@ -221,3 +221,20 @@ node_modules
 `, nil},
 	})
 }
+
+func TestShipDependenciesOfOtherEcosystems(t *testing.T) {
+	t.Parallel()
+	runCases(t, []ruleCase{
+		{"Composer's packages", "-- composer.json --\n{ \"require\": { \"php\": \"~8.4.0\" } }\n-- public/index.php --\n<?php\n-- vendor/autoload.php --\n<?php\n-- vendor/slim/slim/App.php --\n<?php\n-- .git --\n", []string{"ship/dependencies vendor pushed=risk"}},
+		{"twin: Go's are meant to be there", "-- go.mod --\nmodule hill.test/gate\n\ngo 1.25\n-- main.go --\npackage main\n\nfunc main() {}\n-- vendor/modules.txt --\n-- .git --\n", nil},
+		{"what Cargo compiled", "-- Cargo.toml --\n[package]\nname = \"gate\"\nrust-version = \"1.80\"\n-- src/main.rs --\nfn main() {}\n-- target/.rustc_info.json --\n{}\n-- .git --\n", []string{"ship/dependencies target pushed=risk"}},
+	})
+}
+
+func TestWorkflowsAtTheRoot(t *testing.T) {
+	t.Parallel()
+	runCases(t, []ruleCase{
+		{"a pipeline of any maker", pythonTree + "-- .python-version --\n3.14\n-- pipeline.yml --\nstages:\n  - test\ntest:\n  image: python:3.12-slim\n  script: [pytest]\n", []string{"pin/disagree pipeline.yml:4 pushed=risk"}},
+		{"twin: another file with an image", pythonTree + "-- .python-version --\n3.14\n-- stars.yml --\nimage: python:3.12-slim\ncommands: none\n", nil},
+	})
+}

@@ -27,8 +27,8 @@ var ciKeys = map[string]string{
 
 // Workflows reads the versions that CI workflow files set. No maker's format
 // is known here: a workflow is a YAML file in a folder whose name begins with
-// a dot, or one at the root whose own name does, that has jobs, stages, steps
-// or scripts, and a version under a key that says so.
+// a dot, or one at the root, that has jobs, stages, steps or scripts, and a
+// version under a key that says so.
 func Workflows(t *source.Tree) []Workflow {
 	var list []Workflow
 	for _, e := range t.Entries {
@@ -37,7 +37,8 @@ func Workflows(t *source.Tree) []Workflow {
 			continue
 		}
 		dir := source.Dir(e.Path)
-		if !strings.HasPrefix(e.Path, ".") && !strings.HasPrefix(base, ".") && !strings.Contains(e.Path, "/.") || strings.Count(e.Path, "/") > 5 {
+		dotted := strings.HasPrefix(e.Path, ".") || strings.HasPrefix(base, ".") || strings.Contains(e.Path, "/.")
+		if !dotted && dir != "" || strings.Count(e.Path, "/") > 5 || strings.Contains(base, "compose") || base == "pnpm-workspace.yaml" || base == "pnpm-lock.yaml" {
 			continue
 		}
 		f, err := t.Code(e.Path)
@@ -46,6 +47,9 @@ func Workflows(t *source.Tree) []Workflow {
 		}
 		if !bytes.Contains(f.Data, []byte("steps")) && !bytes.Contains(f.Data, []byte("script")) && !bytes.Contains(f.Data, []byte("jobs")) && !bytes.Contains(f.Data, []byte("stage")) && !bytes.Contains(f.Data, []byte("commands")) {
 			continue
+		}
+		if !dotted && !bytes.Contains(f.Data, []byte("\nsteps:")) && !bytes.Contains(f.Data, []byte("\njobs:")) && !bytes.Contains(f.Data, []byte("\nstages:")) && !bytes.Contains(f.Data, []byte("\npipeline")) && !bytes.HasPrefix(f.Data, []byte("pipeline")) && !bytes.HasPrefix(f.Data, []byte("stages:")) && !bytes.HasPrefix(f.Data, []byte("jobs:")) && !bytes.HasPrefix(f.Data, []byte("steps:")) {
+			continue // at the root only what plainly is one
 		}
 		docs, err := document.YAML(e.Path, f.Data, f.Lines())
 		if err != nil {

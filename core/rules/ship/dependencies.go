@@ -11,6 +11,14 @@ import (
 	"ubique/core/source"
 )
 
+// beside are folders that package managers fill beside a manifest, with a file
+// by which they are known: a folder of that name may be something else. Go's
+// vendor folder is meant to be tracked.
+var beside = map[string][]struct{ folder, sign, what string }{
+	"php": {{"vendor", "vendor/autoload.php", "Composer's packages"}}, "ruby": {{"vendor/bundle", ".gemspec", "gems"}, {".bundle", "config", "Bundler's settings of this machine"}}, "elixir": {{"deps", "mix.exs", "Mix's packages"}, {"_build", ".beam", "what Mix compiled"}},
+	"rust": {{"target", ".rustc_info.json", "what Cargo compiled"}}, "java": {{".gradle", ".lock", "Gradle's cache"}}, "dotnet": {{"obj", "project.assets.json", "what NuGet restored"}},
+}
+
 var dependencies = &rules.Rule{
 	ID: "ship/dependencies", Level: rules.Risk, Title: "a dependency folder goes up", Doc: doc("dependencies"),
 	Tree: func(p *rules.TreePass) {
@@ -36,6 +44,17 @@ var dependencies = &rules.Rule{
 				f = &folder{name: dir, what: what}
 				at[dir] = f
 				list = append(list, f)
+			}
+		}
+		for _, c := range p.Components {
+			for _, o := range beside[c.Runtime] {
+				dir := c.Path(o.folder)
+				for _, e := range p.Tree.Below(dir) {
+					if e.Tracked && strings.HasSuffix(e.Path, o.sign) {
+						list = append(list, &folder{name: dir, what: o.what})
+						break
+					}
+				}
 			}
 		}
 		for _, f := range list {

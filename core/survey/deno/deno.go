@@ -45,7 +45,7 @@ func (r *Runtime) Claims(t *source.Tree, f survey.Folder) int {
 		serves = serves || survey.Mentions(t, survey.Join(f.Dir, n), "Deno.serve", "jsr:", "https://deno.land/", "Deno.listen", "Deno.env")
 	}
 	switch {
-	case f.Has("package.json"):
+	case f.Has("package.json") && (cfg == "" || !survey.Mentions(t, survey.Join(f.Dir, cfg), `"start"`) || survey.Mentions(t, survey.Join(f.Dir, "package.json"), `"start"`)):
 		return 0 // Node.js has it, whatever else reads the folder
 	case cfg != "" && (serves || survey.Mentions(t, survey.Join(f.Dir, cfg), `"tasks"`, `"start"`)):
 		return 2
