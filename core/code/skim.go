@@ -1,6 +1,7 @@
 package code
 
 import (
+	"bytes"
 	"sync"
 
 	"ubique/core/place"
@@ -108,9 +109,9 @@ func Skim(lang Language, name string, src []byte, lines *place.Lines) *File {
 	var toks []tok
 	switch lang {
 	case JavaScript, TypeScript, JSX:
-		toks = lexJS(src, lang)
+		toks = lexJS(src[:lastImportJS(src)], lang)
 	case Python:
-		toks = lexPython(src)
+		toks = lexPython(src[:lastImportPython(src)])
 	default:
 		return nil
 	}
@@ -126,6 +127,77 @@ func Skim(lang Language, name string, src []byte, lines *place.Lines) *File {
 		return nil
 	}
 	return f
+}
+
+// lastImportJS gives the end of the last thing that may be an import: what
+// stands behind it needs no tokens. Tokens are made from left to right, so that
+// those before it are the same as of the whole file.
+func lastImportJS(src []byte) int {
+	last := max(lastIndex(src, "require"), lastIndex(src, "import"))
+	for at := max(last, 0); ; at += len("export") {
+		i := bytes.Index(src[at:], []byte("export"))
+		if i < 0 {
+			break
+		}
+		at += i
+		rest := bytes.TrimLeft(src[at+len("export"):], " \t\r\n")
+		if len(rest) > 0 && (rest[0] == '{' || rest[0] == '*') || bytes.HasPrefix(rest, []byte("type")) {
+			last = at
+		}
+	}
+	if last < 0 {
+		return 0
+	}
+	// Up to the line end behind the text that follows.
+	i := last + bytes.IndexAny(src[last:], "'\"`")
+	if i < last {
+		return len(src)
+	}
+	end := bytes.IndexByte(src[i+1:], src[i])
+	if end < 0 {
+		return len(src)
+	}
+	end += i + 2
+	if line := bytes.IndexByte(src[end:], '\n'); line >= 0 {
+		return end + line + 1
+	}
+	return len(src)
+}
+
+// lastIndex is bytes.LastIndex by looking forward, which is much faster.
+func lastIndex(src []byte, word string) int {
+	last := -1
+	for at := 0; ; at += len(word) {
+		i := bytes.Index(src[at:], []byte(word))
+		if i < 0 {
+			return last
+		}
+		at += i
+		last = at
+	}
+}
+
+// lastImportPython does the same for Python: up to the end of the logical line
+// that holds the last import.
+func lastImportPython(src []byte) int {
+	last := lastIndex(src, "import")
+	if last < 0 {
+		return 0
+	}
+	depth := 0
+	for i := last; i < len(src); i++ {
+		switch src[i] {
+		case '(', '[', '{':
+			depth++
+		case ')', ']', '}':
+			depth--
+		case '\n':
+			if depth <= 0 && src[i-1] != '\\' && !(src[i-1] == '\r' && i > 1 && src[i-2] == '\\') {
+				return i + 1
+			}
+		}
+	}
+	return len(src)
 }
 
 func (f *File) skimmed(n *Node) {

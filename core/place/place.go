@@ -8,6 +8,7 @@ package place
 import (
 	"fmt"
 	"sort"
+	"sync"
 	"unicode/utf8"
 )
 
@@ -47,29 +48,46 @@ func (s Span) Before(t Span) bool {
 func Whole(file string) Span { return Span{File: file} }
 
 // Lines turns byte offsets of one file into lines and columns. It is made
-// once a file and is safe for concurrent use after that.
+// once a file, indexes as far as it is asked for, and is safe for concurrent
+// use.
 type Lines struct {
 	src    []byte
+	mu     sync.Mutex
 	starts []int
+	seen   int // how far the line starts are known
 }
 
 // NewLines indexes the line starts of src. LF, CRLF and a lone CR end a line.
-func NewLines(src []byte) *Lines {
-	starts := make([]int, 1, 1+len(src)/32)
-	for i, c := range src {
-		if c == '\n' || c == '\r' && (i+1 >= len(src) || src[i+1] != '\n') {
-			starts = append(starts, i+1)
+func NewLines(src []byte) *Lines { return &Lines{src: src, starts: make([]int, 1, 8)} }
+
+// upTo gives the line starts, complete at least up to an offset.
+func (l *Lines) upTo(off int) []int {
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	if off <= l.seen && l.seen > 0 {
+		return l.starts
+	}
+	// Somewhat further, so that the next question finds it known.
+	end := min(len(l.src), off+1024)
+	if end > len(l.src)/2 {
+		end = len(l.src)
+	}
+	for i := l.seen; i < end; i++ {
+		if c := l.src[i]; c == '\n' || c == '\r' && (i+1 >= len(l.src) || l.src[i+1] != '\n') {
+			l.starts = append(l.starts, i+1)
 		}
 	}
-	return &Lines{src: src, starts: starts}
+	l.seen = max(l.seen, end)
+	return l.starts
 }
 
 // Position gives the line and column of a byte offset. An offset outside the
 // file is taken to the nearest end.
 func (l *Lines) Position(off int) (line, col int) {
 	off = max(0, min(off, len(l.src)))
-	i := sort.SearchInts(l.starts, off+1) - 1
-	return i + 1, utf8.RuneCount(l.src[l.starts[i]:off]) + 1
+	starts := l.upTo(off)
+	i := sort.SearchInts(starts, off+1) - 1
+	return i + 1, utf8.RuneCount(l.src[starts[i]:off]) + 1
 }
 
 // Span gives the span between two byte offsets of the file.
@@ -84,10 +102,11 @@ func (l *Lines) Offset(line, col int) int {
 	if line < 1 {
 		return 0
 	}
-	if line > len(l.starts) {
+	starts := l.upTo(len(l.src))
+	if line > len(starts) {
 		return len(l.src)
 	}
-	off := l.starts[line-1]
+	off := starts[line-1]
 	for ; col > 1 && off < len(l.src); col-- {
 		_, n := utf8.DecodeRune(l.src[off:])
 		off += n
@@ -96,18 +115,19 @@ func (l *Lines) Offset(line, col int) int {
 }
 
 // Count is the number of lines.
-func (l *Lines) Count() int { return len(l.starts) }
+func (l *Lines) Count() int { return len(l.upTo(len(l.src))) }
 
 // Text is the text of a line without its line end; empty outside the file.
 func (l *Lines) Text(line int) string {
-	if line < 1 || line > len(l.starts) {
+	starts := l.upTo(len(l.src))
+	if line < 1 || line > len(starts) {
 		return ""
 	}
 	end := len(l.src)
-	if line < len(l.starts) {
-		end = l.starts[line]
+	if line < len(starts) {
+		end = starts[line]
 	}
-	text := l.src[l.starts[line-1]:end]
+	text := l.src[starts[line-1]:end]
 	for len(text) > 0 && (text[len(text)-1] == '\n' || text[len(text)-1] == '\r') {
 		text = text[:len(text)-1]
 	}

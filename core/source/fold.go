@@ -29,8 +29,12 @@ func (t *Tree) Fold(p string) (Entry, bool) {
 	return t.Entries[i], true
 }
 
-// code are the extensions of files that people write: no such file is large.
-const written = " .js .mjs .cjs .ts .tsx .jsx .py .rb .go .java .kt .kts .php .cs .rs .ex .exs .html .css .scss .less .md .txt .yml .yaml .toml .xml .vue .svelte .sh .erb .eex .heex .twig .properties .gradle .c .h .cpp .sql .lock "
+// written are the extensions of files that people write: no such file is large.
+var written = map[string]bool{
+	".js": true, ".mjs": true, ".cjs": true, ".ts": true, ".tsx": true, ".jsx": true, ".py": true, ".rb": true, ".go": true, ".java": true, ".kt": true, ".kts": true, ".php": true, ".cs": true, ".rs": true, ".ex": true, ".exs": true,
+	".html": true, ".css": true, ".scss": true, ".less": true, ".md": true, ".txt": true, ".yml": true, ".yaml": true, ".toml": true, ".xml": true, ".vue": true, ".svelte": true, ".sh": true, ".erb": true, ".eex": true, ".heex": true, ".twig": true, ".properties": true, ".gradle": true,
+	".c": true, ".h": true, ".cpp": true, ".sql": true, ".lock": true, ".json": true,
+}
 
 // Size is the size of a file in bytes: from the index where git tracks it,
 // else from the disk; 0 where it is not known. Files that a person writes are
@@ -39,7 +43,7 @@ func (t *Tree) Size(e Entry) int64 {
 	switch {
 	case e.Tracked && e.Size > 0:
 		return e.Size
-	case !e.OnDisk || e.Link || strings.Contains(written, " "+strings.ToLower(path.Ext(e.Path))+" "):
+	case !e.OnDisk || e.Link || written[path.Ext(e.Path)]:
 		return 0
 	}
 	info, err := t.root.Lstat(filepath.FromSlash(e.Path))
