@@ -14,7 +14,7 @@ end
 3.4.7
 `
 
-const goTree = "\n-- main.go --\npackage main\n\nimport \"net/http\"\nimport \"github.com/go-chi/chi/v5\"\n\nfunc main() { http.ListenAndServe(\":8080\", chi.NewRouter()) }\n"
+const goTree = "\n-- main.go --\npackage main\n\nimport \"net/http\"\nimport \"github.com/go-chi/chi/v5\"\nimport \"os\"\n\nfunc main() { http.ListenAndServe(\":\"+or(os.Getenv(\"PORT\")), chi.NewRouter()) }\n\nfunc or(p string) string {\n\tif p == \"\" {\n\t\treturn \"8080\"\n\t}\n\treturn p\n}\n"
 
 const phpTree = `
 -- public/index.php --

@@ -104,12 +104,14 @@ func main() {}
 package main
 
 import (
+	"cmp"
 	"net/http"
+	"os"
 
 	"example.test/dome/gate/internal/routes"
 )
 
-func main() { http.ListenAndServe(":8080", routes.All()) }
+func main() { http.ListenAndServe(":"+cmp.Or(os.Getenv("PORT"), "8080"), routes.All()) }
 -- internal/routes/routes.go --
 package routes
 

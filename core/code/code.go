@@ -194,6 +194,7 @@ func (n *Node) Dotted() string {
 type Guard struct {
 	Test  *Node
 	Not   bool // runs where the test does not hold
+	Exit  bool // and the program ends where it holds
 	Scope *Scope
 }
 

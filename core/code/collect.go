@@ -22,7 +22,7 @@ type frame struct {
 }
 
 func (fr frame) with(test *Node, not bool) frame {
-	fr.guards = append(fr.guards[:len(fr.guards):len(fr.guards)], Guard{test, not, fr.scope})
+	fr.guards = append(fr.guards[:len(fr.guards):len(fr.guards)], Guard{Test: test, Not: not, Scope: fr.scope})
 	return fr
 }
 
@@ -42,7 +42,7 @@ func leaves(n *Node) bool {
 	}
 	if n.Is(ExprStmt) && n.Kid(0).Is(Call) {
 		switch n.Kids[0].Kids[0].Dotted() {
-		case "process.exit", "sys.exit", "exit", "os._exit", "os.Exit":
+		case "process.exit", "sys.exit", "exit", "os._exit", "os.Exit", "log.Fatal", "log.Fatalf", "log.Fatalln", "log.Panic", "log.Panicf", "panic":
 			return true
 		}
 	}
@@ -61,8 +61,17 @@ func (c *collector) block(n *Node, fr frame) {
 		c.stmt(s, fr)
 		if s.Is(If) && leaves(s.Kid(1)) && s.Kid(2) == nil {
 			fr = fr.with(s.Kid(0), true)
+			fr.guards[len(fr.guards)-1].Exit = ends(s.Kid(1))
 		}
 	}
+}
+
+// ends reports whether a block that leaves does so by ending the program.
+func ends(n *Node) bool {
+	if n.Is(Block) {
+		return len(n.Kids) > 0 && ends(n.Kids[len(n.Kids)-1])
+	}
+	return n.Is(ExprStmt)
 }
 
 func (c *collector) stmt(n *Node, fr frame) {

@@ -5,6 +5,7 @@ import (
 	"go/parser"
 	"go/token"
 	"strconv"
+	"strings"
 )
 
 // readGo turns what go/parser reads into the nodes that every language has.
@@ -36,6 +37,20 @@ func (g *goReader) decl(d ast.Decl) []*Node {
 		f.Name = d.Name.Name
 		if d.Recv != nil {
 			f.Flag |= Method
+			for _, r := range d.Recv.List {
+				t := r.Type
+				if p, ok := t.(*ast.StarExpr); ok {
+					t = p.X
+				}
+				if id, ok := t.(*ast.Ident); ok {
+					f.Alias = id.Name // the type
+				}
+				for _, name := range r.Names {
+					p := g.at(Param, name.Name, name, nil, nil)
+					p.Flag |= Star // the object itself, after the others
+					f.Kids[0].Kids = append(f.Kids[0].Kids, p)
+				}
+			}
 		}
 		return []*Node{f}
 	case *ast.GenDecl:
@@ -54,13 +69,7 @@ func (g *goReader) gen(d *ast.GenDecl) []*Node {
 				continue
 			}
 			n := g.at(Import, path, s.Path)
-			alias := path
-			for i := len(path) - 1; i >= 0; i-- {
-				if path[i] == '/' {
-					alias = path[i+1:]
-					break
-				}
-			}
+			alias := packageName(path)
 			if s.Name != nil {
 				alias = s.Name.Name
 			}
@@ -71,6 +80,8 @@ func (g *goReader) gen(d *ast.GenDecl) []*Node {
 				b := g.at(Bind, d.Tok.String(), s, g.expr(name), nil)
 				if i < len(s.Values) {
 					b.Kids[1] = g.expr(s.Values[i])
+				} else if d.Tok == token.VAR {
+					b.Kids[1] = g.zero(s.Type)
 				}
 				list = append(list, b)
 			}
@@ -81,6 +92,21 @@ func (g *goReader) gen(d *ast.GenDecl) []*Node {
 		}
 	}
 	return list
+}
+
+// packageName is the name that a package most likely has: the last part of its
+// path, without a major version.
+func packageName(p string) string {
+	parts := strings.Split(p, "/")
+	last := parts[len(parts)-1]
+	if len(parts) > 1 && len(last) > 1 && last[0] == 'v' && strings.Trim(last[1:], "0123456789") == "" {
+		last = parts[len(parts)-2]
+	}
+	if i := strings.LastIndex(last, ".v"); i > 0 {
+		last = last[:i]
+	}
+	last = strings.TrimPrefix(last, "go-")
+	return strings.TrimSuffix(last, "-go")
 }
 
 func (g *goReader) function(t *ast.FuncType, body *ast.BlockStmt, at ast.Node) *Node {
@@ -118,6 +144,9 @@ func one(n *Node) []*Node {
 func (g *goReader) stmt(s ast.Stmt) []*Node {
 	switch s := s.(type) {
 	case *ast.ExprStmt:
+		if set := g.flagVar(s); set != nil {
+			return one(set)
+		}
 		return one(g.at(ExprStmt, "", s, g.expr(s.X)))
 	case *ast.DeclStmt:
 		return g.decl(s.Decl)
@@ -126,7 +155,8 @@ func (g *goReader) stmt(s ast.Stmt) []*Node {
 		for i, l := range s.Lhs {
 			value := g.expr(s.Rhs[min(i, len(s.Rhs)-1)])
 			if len(s.Lhs) > 1 && len(s.Rhs) == 1 && i > 0 {
-				value = g.at(Unknown, "", s)
+				// The second of what a call gives: ok, err.
+				value = g.at(Call, "", s, g.at(Name, SecondResult, s), value)
 			}
 			if s.Tok == token.DEFINE {
 				list = append(list, g.at(Bind, "var", s, g.expr(l), value))
@@ -195,6 +225,57 @@ func (g *goReader) stmt(s ast.Stmt) []*Node {
 	return nil
 }
 
+// SecondResult is the name of the call that stands for the second result of
+// another: whether it is there, or what went wrong.
+const SecondResult = "\x00second"
+
+// zero is the value of a variable that is only declared: an empty object for
+// types that are named elsewhere, empty text, 0.
+func (g *goReader) zero(t ast.Expr) *Node {
+	switch t := t.(type) {
+	case *ast.SelectorExpr:
+		return &Node{Kind: Object, Alias: g.expr(t).Dotted(), Off: int32(t.Pos() - g.base), End: int32(t.End() - g.base)}
+	case *ast.Ident:
+		switch t.Name {
+		case "string":
+			return g.at(String, "", t)
+		case "int", "uint", "int64", "uint16", "int32":
+			return g.at(Number, "0", t)
+		case "bool":
+			return g.at(False, "", t)
+		case "error", "any":
+			return g.at(Null, "", t)
+		}
+		return &Node{Kind: Object, Alias: t.Name, Off: int32(t.Pos() - g.base), End: int32(t.End() - g.base)}
+	}
+	return nil
+}
+
+// flagVar reads flag.StringVar(&x, name, default, usage) as x being set to what
+// flag.String gives.
+func (g *goReader) flagVar(s *ast.ExprStmt) *Node {
+	call, ok := s.X.(*ast.CallExpr)
+	if !ok || len(call.Args) < 3 {
+		return nil
+	}
+	fn, ok := call.Fun.(*ast.SelectorExpr)
+	if !ok || !strings.HasSuffix(fn.Sel.Name, "Var") {
+		return nil
+	}
+	if pkg, ok := fn.X.(*ast.Ident); !ok || pkg.Name != "flag" && pkg.Name != "pflag" {
+		return nil
+	}
+	to, ok := call.Args[0].(*ast.UnaryExpr)
+	if !ok || to.Op != token.AND {
+		return nil
+	}
+	n := g.at(Call, "", call, g.at(Member, strings.TrimSuffix(fn.Sel.Name, "Var"), fn, g.expr(fn.X)))
+	for _, a := range call.Args[1:] {
+		n.Kids = append(n.Kids, g.expr(a))
+	}
+	return g.at(ExprStmt, "", s, g.at(Assign, "=", s, g.expr(to.X), n))
+}
+
 func (g *goReader) expr(e ast.Expr) *Node {
 	switch e := e.(type) {
 	case nil:
@@ -241,6 +322,12 @@ func (g *goReader) expr(e ast.Expr) *Node {
 		return g.function(e.Type, e.Body, e)
 	case *ast.CompositeLit:
 		n := g.at(Object, "", e)
+		switch e.Type.(type) {
+		case *ast.ArrayType:
+			n.Kind = Array
+		case *ast.Ident, *ast.SelectorExpr:
+			n.Alias = g.expr(e.Type).Dotted()
+		}
 		for _, x := range e.Elts {
 			if kv, ok := x.(*ast.KeyValueExpr); ok {
 				p := g.at(Pair, "", kv, g.expr(kv.Value))

@@ -24,6 +24,7 @@ type Listener struct {
 	PortAt  place.Span
 	HostAt  place.Span
 	Guards  []*value.Value // all must hold for it to listen
+	Ends    []bool         // for each: the program ends where it does not hold
 	Dev     bool           // a development server
 	Bare    bool           // the port is an unquoted word of a shell
 	Free    bool           // it is an argument of its own, not the value of a flag
@@ -85,6 +86,8 @@ type Server struct {
 	TextPort   string // what text that is no number does: exits, unix
 	NumberText bool   // a number as text is taken
 	Hex        bool   // numbers may be written as JavaScript does
+	PortEnvs   string // variables that it reads one after another; what is no number is passed over
+	Address    string // a variable with a whole address that beats everything
 }
 
 // Servers by key.
@@ -118,6 +121,14 @@ var Servers = map[string]Server{
 	"serve":          {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", TextPort: "exits", NumberText: true},
 	"http-server":    {Host: "any", EmptyHost: "any", Port: 8080, PortEnv: "PORT", TextPort: "exits", NumberText: true},
 	"fastify-cli":    {Host: "unknown", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "FASTIFY_ADDRESS", TextPort: "exits", NumberText: true},
+	"go":             {Host: "any", Port: 80},
+	"gin":            {Host: "any", Port: 8080, PortEnv: "PORT", TextPort: "exits", NumberText: true},
+	"php -S":         {Host: "any"},
+	"deno":           {Host: "any", EmptyHost: "exits", Port: 8000, NilPort: "default", EmptyPort: "random", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
+	"deno serve":     {Host: "any", EmptyHost: "exits", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
+	"bun":            {Host: "any", EmptyHost: "any", Port: 3000, PortEnvs: "BUN_PORT PORT NODE_PORT", NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
+	"puma":           {Host: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"rackup":         {Host: "loopback", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"streamlit":      {Host: "any", EmptyHost: "any", Port: 8501, PortEnv: "STREAMLIT_SERVER_PORT", HostEnv: "STREAMLIT_SERVER_ADDRESS", TextPort: "exits", NumberText: true},
 }
 
@@ -136,12 +147,15 @@ func notKnown(why string) Outcome {
 
 // Under says what the listener does in an environment.
 func (l *Listener) Under(env value.Environ) Outcome {
-	for _, g := range l.Guards {
+	for i, g := range l.Guards {
 		o := g.Under(env)
 		if o.Raise {
 			return exits(o.Text)
 		}
 		if yes, ok := o.Truth(false); ok && !yes {
+			if i < len(l.Ends) && l.Ends[i] {
+				return exits("the program ends itself before it listens")
+			}
 			return Outcome{"skipped", "", -1, "its condition does not hold"}
 		}
 	}
@@ -149,6 +163,11 @@ func (l *Listener) Under(env value.Environ) Outcome {
 		return exits("a flag has no value")
 	}
 	s := Servers[l.Server]
+	if a, ok := env.Lookup(s.Address, false); ok && s.Address != "" {
+		if rest, ok := strings.CutPrefix(a, "tcp:"); ok {
+			return goAddress(rest)
+		}
+	}
 	if l.Bind != nil {
 		return l.bound(s, env)
 	}
@@ -196,6 +215,9 @@ func (l *Listener) port(s Server, env value.Environ) Outcome {
 				return notKnown("decided by " + s.PortEnv)
 			}
 		}
+		if n, ok := s.fromEnvs(env); ok {
+			return Outcome{"listens", "", n, ""}
+		}
 		return Outcome{"listens", "", s.Port, ""}
 	}
 	o := l.Port.Under(env)
@@ -206,6 +228,9 @@ func (l *Listener) port(s Server, env value.Environ) Outcome {
 	case value.Null, value.Undef:
 		switch s.NilPort {
 		case "default":
+			if n, ok := s.fromEnvs(env); ok {
+				return Outcome{"listens", "", n, ""}
+			}
 			return Outcome{"listens", "", s.Port, ""}
 		case "random":
 			return Outcome{"listens", "", 0, "the port is not set: the kernel chooses one"}
@@ -218,6 +243,9 @@ func (l *Listener) port(s Server, env value.Environ) Outcome {
 		}
 		return Outcome{"listens", "", int(n), ""}
 	case value.Str:
+		if n, ok := s.fromEnvs(env); ok && o.Text == "" {
+			return Outcome{"listens", "", n, ""}
+		}
 		if l.Bare && o.Text == "" {
 			return exits("the flag has no value when the variable is not set")
 		}
@@ -226,6 +254,19 @@ func (l *Listener) port(s Server, env value.Environ) Outcome {
 		return exits("the port is " + o.String())
 	}
 	return notKnown(o.Text)
+}
+
+// fromEnvs gives the port of the first of the server's variables that holds a
+// number.
+func (s Server) fromEnvs(env value.Environ) (int, bool) {
+	for name := range strings.FieldsSeq(s.PortEnvs) {
+		if v, ok := env.Lookup(name, false); ok {
+			if n, err := strconv.ParseUint(v, 10, 16); err == nil {
+				return int(n), true
+			}
+		}
+	}
+	return 0, false
 }
 
 // vanishes reports whether a shell drops the argument: an unquoted variable
@@ -281,6 +322,12 @@ func (l *Listener) bound(s Server, env value.Environ) Outcome {
 		return notKnown(o.Text)
 	}
 	addr := o.Text
+	if l.Server == "go" || l.Server == "gin" {
+		return goAddress(addr)
+	}
+	if l.Server == "php -S" {
+		return phpAddress(addr)
+	}
 	if l.Server == "runserver" {
 		return runserver(addr)
 	}
@@ -318,6 +365,68 @@ func (l *Listener) bound(s Server, env value.Environ) Outcome {
 			out.Interface = Interface(host)
 		}
 	}
+	return out
+}
+
+// goAddress reads an address as package net of Go does: host:port, where both
+// may be empty; names of services count as ports.
+func goAddress(addr string) Outcome {
+	if addr == "" {
+		return Outcome{"listens", "any", 80, ""}
+	}
+	i := strings.LastIndexByte(addr, ':')
+	if i < 0 {
+		return exits("the address " + strconv.Quote(addr) + " has no port in it")
+	}
+	host, port := addr[:i], addr[i+1:]
+	if strings.Contains(host, ":") && !(strings.HasPrefix(host, "[") && strings.HasSuffix(host, "]")) {
+		return exits("the address " + strconv.Quote(addr) + " has too many colons")
+	}
+	out := Outcome{"listens", "any", 0, ""}
+	if host != "" {
+		out.Interface = Interface(strings.Trim(host, "[]"))
+	}
+	switch port {
+	case "":
+		return out
+	case "http":
+		out.Port = 80
+		return out
+	case "https":
+		out.Port = 443
+		return out
+	}
+	n, err := strconv.ParseUint(port, 10, 32)
+	if err != nil || n > 65535 {
+		return exits("the port is " + strconv.Quote(port))
+	}
+	out.Port = int(n)
+	return out
+}
+
+// phpAddress reads the address of PHP's own server: a host and a port, both
+// there; an empty port is chosen by the kernel.
+func phpAddress(addr string) Outcome {
+	i := strings.LastIndexByte(addr, ':')
+	if i < 0 {
+		return exits("the address " + strconv.Quote(addr) + " has no port in it")
+	}
+	host, port := addr[:i], addr[i+1:]
+	if host == "" {
+		return exits("the address " + strconv.Quote(addr) + " has no host in it")
+	}
+	out := Outcome{"listens", Interface(strings.Trim(host, "[]")), 0, ""}
+	if host == "0" {
+		out.Interface = "any"
+	}
+	if port == "" {
+		return out
+	}
+	n, err := strconv.ParseUint(port, 10, 32)
+	if err != nil || n > 65535 {
+		return exits("the port is " + strconv.Quote(port))
+	}
+	out.Port = int(n)
 	return out
 }
 

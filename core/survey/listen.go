@@ -147,7 +147,16 @@ func lookupListen(callee *value.Value) (shape, bool) {
 func Listeners(e *value.Eval, files []*code.File, process string, live func(string) bool) []*fact.Listener {
 	var list []*fact.Listener
 	for _, f := range files {
-		if f.Lang == code.Go || f.Skimmed {
+		if f.Skimmed {
+			continue
+		}
+		if f.Lang == code.Go {
+			for _, site := range f.Calls {
+				if l := goListener(e, f, site, live); l != nil {
+					l.Process = process
+					list = append(list, l)
+				}
+			}
 			continue
 		}
 		for _, site := range f.Calls {
@@ -300,7 +309,7 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 		}
 	}
 	for _, g := range site.Guards {
-		l.Guards = append(l.Guards, e.Guard(g))
+		l.Guards, l.Ends = append(l.Guards, e.Guard(g)), append(l.Ends, g.Exit)
 	}
 	return l
 }
@@ -357,6 +366,9 @@ func aliased(f *code.File, name string) bool {
 func dead(s *code.Scope, f *code.File, live func(string) bool) bool {
 	for x := s; x != nil; x = x.Parent {
 		if x.Func == nil || x.Class != nil || x.Func.Name == "" || x.Parent == nil || x.Parent.Func != nil {
+			continue
+		}
+		if f.Lang == code.Go && (x.Func.Name == "main" || x.Func.Name == "init") {
 			continue
 		}
 		if len(x.Func.Kids) > 2 { // decorated: the framework calls it

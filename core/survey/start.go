@@ -545,6 +545,13 @@ func (s *Starter) reach(st *fact.Start, prog *Program) []*code.File {
 				continue
 			}
 			files = append(files, f)
+			if f.Lang == code.Go { // the files of a package are one
+				for _, entry := range s.Tree.In(source.Dir(name)) {
+					if strings.HasSuffix(entry.Path, ".go") && !strings.HasSuffix(entry.Path, "_test.go") && entry.OnDisk {
+						push(entry.Path)
+					}
+				}
+			}
 			for _, imp := range f.Imports {
 				if imp.Node.Flag&code.TypeOnly != 0 || typeChecking(imp) {
 					continue

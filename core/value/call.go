@@ -15,6 +15,7 @@ var conversions = map[string]string{
 	"Number": "Number", "parseInt": "parseInt", "Number.parseInt": "parseInt", "parseFloat": "Number", "Number.parseFloat": "Number",
 	"String": "String", "Boolean": "Boolean", "isNaN": "isNaN", "Number.isNaN": "Number.isNaN", "Number.isInteger": "Number.isInteger",
 	"Number.isFinite": "Number.isFinite", "isFinite": "Number.isFinite", "JSON.parse": "json",
+	"strconv.Itoa": "String", "strconv.FormatInt": "String", "uint16": "int", "int64": "int", "uint": "int", "uint64": "int", "int32": "int", "string": "String", "strconv.ParseBool": "truthy",
 	"int": "int", "float": "float", "str": "String", "bool": "Boolean", "len": "length",
 	"distutils.util.strtobool": "truthy", "json.loads": "json",
 	"Math.floor": "parseInt", "Math.trunc": "parseInt", "Math.round": "parseInt", "Math.abs": "Number",
@@ -35,6 +36,9 @@ var readers = map[string]struct {
 	unset Unset
 	conv  string
 }{
+	"os.Getenv":                             {ReadsEmpty, ""},
+	"os.LookupEnv":                          {ReadsEmpty, ""},
+	"syscall.Getenv":                        {ReadsEmpty, ""},
 	"os.getenv":                             {ReadsNull, ""},
 	"os.environ.get":                        {ReadsNull, ""},
 	"os.environ.pop":                        {ReadsNull, ""},
@@ -120,6 +124,11 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 	if v := e.envCall(n, s, c); v != nil {
 		return v
 	}
+	if f.Lang == code.Go {
+		if v := e.goCall(n, s, c); v != nil {
+			return v
+		}
+	}
 	cv := e.expr(callee, s, c)
 	if cv.Kind == Instance && py && callee.Is(code.Name) && callee.Name == "cls" {
 		class := *cv // a class method makes an object of its class
@@ -132,7 +141,7 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 		if r, ok := readers[cv.Text]; ok {
 			return e.read(r.unset, r.conv, args, keys, cv, s, at)
 		}
-		if len(args) > 0 && cv.Text == "len" && args[0].Kind == External && (args[0].Text == "sys.argv" || args[0].Text == "process.argv") {
+		if len(args) > 0 && cv.Text == "len" && args[0].Kind == External && (args[0].Text == "sys.argv" || args[0].Text == "process.argv" || args[0].Text == "os.Args") {
 			return e.argumentCount(at)
 		}
 		if name, ok := conversions[cv.Text]; ok && len(args) > 0 && e.opened(args[0]) == nil {

@@ -223,7 +223,7 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 	case code.Assign:
 		return e.expr(n.Kid(1), s, c)
 	case code.Object:
-		v := &Value{Kind: Object, At: at()}
+		v := &Value{Kind: Object, Text: n.Alias, At: at()}
 		for _, p := range n.Kids {
 			if p.Is(code.Spread) {
 				v.spread(e.expr(p.Kid(0), s, c), py)
@@ -458,6 +458,11 @@ func (e *Eval) lookup(name string, off int32, s *code.Scope, c *context) *Value 
 			return v
 		}
 	}
+	if file.Lang == code.Go {
+		if v := e.samePackage(name, file); v != nil {
+			return v
+		}
+	}
 	return e.starred(file, name)
 }
 
@@ -616,6 +621,10 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 		}
 		return nil
 	}
+	recv := s.File.Lang == code.Go && b.Func.Kid(0).Kid(b.Index).Is(code.Param) && b.Func.Kid(0).Kid(b.Index).Flag&code.Star != 0
+	if recv && c != nil && c.fn == b.Func && c.this != nil {
+		return c.this
+	}
 	pick := func(v *Value) *Value {
 		for _, k := range b.Path {
 			v = e.key(v, k, s, c, v.At)
@@ -625,7 +634,7 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 		}
 		return v
 	}
-	if c != nil && c.fn == b.Func {
+	if c != nil && c.fn == b.Func && !recv {
 		i := b.Index
 		if s.File.Lang == code.Python && b.Func.Flag&code.Method != 0 && c.this != nil {
 			i--
@@ -661,6 +670,9 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 			if a.Is(code.Keyword) && a.Name == b.Name {
 				v = e.expr(a.Kid(0), site.Scope, nil)
 			}
+		}
+		if recv {
+			v = e.expr(site.Node.Kid(0).Kid(0), site.Scope, nil)
 		}
 		if v == nil && i >= 0 && i < len(args) && !args[i].Is(code.Keyword) && !args[i].Is(code.Spread) {
 			v = pick(e.expr(args[i], site.Scope, nil))
@@ -817,6 +829,9 @@ func (e *Eval) imported(f *code.File, imp, m *code.Node) *Value {
 	path, ok := e.Loader.Resolve(f, imp.Name, ask)
 	if !ok {
 		module := strings.TrimPrefix(imp.Name, "node:")
+		if f.Lang == code.Go {
+			module = withoutMajor(module)
+		}
 		if m.Flag&code.TopName != 0 {
 			module = m.Alias
 		}
@@ -888,6 +903,9 @@ func (e *Eval) member(f *code.File, name string, c *context) *Value {
 		}
 		if v := e.starred(f, name); v != nil {
 			return e.grown(f, name, v, 0)
+		}
+		if f.Lang == code.Go {
+			return e.samePackage(name, f)
 		}
 		return nil
 	}
@@ -1116,7 +1134,7 @@ func (e *Eval) index(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 		return op("index", s.File.Lang == code.Python, s.File.At(n), base, k)
 	}
-	if k.Kind == Num && base.Kind == External && (base.Text == "process.argv" || base.Text == "sys.argv") {
+	if k.Kind == Num && base.Kind == External && (base.Text == "process.argv" || base.Text == "sys.argv" || base.Text == "os.Args") {
 		skip := 1
 		if base.Text == "process.argv" {
 			skip = 2
@@ -1196,6 +1214,14 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 					return unknown(from.Text, at)
 				}
 				return unknown("a property that comes from "+from.String(), at)
+			}
+		}
+		if s.File.Lang == code.Go {
+			if m := e.goMethod(base, name); m != nil {
+				return m
+			}
+			if base.Text != "" { // a field that is not given has its zero value
+				return text("", at)
 			}
 		}
 		return &Value{Kind: Undef, At: at}

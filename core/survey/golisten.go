@@ -1,0 +1,68 @@
+package survey
+
+import (
+	"ubique/core/code"
+	"ubique/core/fact"
+	"ubique/core/value"
+)
+
+// goServers say which functions of Go listen: what makes the object, a space,
+// and the method; or the function alone. The number is the place of the
+// address, -1 for none. Source: the documentation of each package, 2026-11.
+var goServers = map[string]struct {
+	server string
+	addr   int
+}{
+	"net/http.ListenAndServe": {"go", 0}, "net/http.ListenAndServeTLS": {"go", 0}, "net.Listen": {"go", 1},
+	"github.com/valyala/fasthttp.ListenAndServe": {"go", 0}, "github.com/valyala/fasthttp.Server() ListenAndServe": {"go", 0},
+	"github.com/gin-gonic/gin.Default() Run": {"gin", 0}, "github.com/gin-gonic/gin.New() Run": {"gin", 0},
+	"github.com/labstack/echo.New() Start": {"go", 0}, "github.com/labstack/echo.New() StartTLS": {"go", 0},
+	"github.com/gofiber/fiber.New() Listen":                    {"go", 0},
+	"github.com/julienschmidt/httprouter.New() ListenAndServe": {"go", 0}, "github.com/kataras/iris.New() Listen": {"go", 0}, "github.com/kataras/iris.Default() Listen": {"go", 0}, "github.com/go-martini/martini.Classic() RunOnAddr": {"go", 0}, "github.com/gobuffalo/buffalo.New() Serve": {"go", -1},
+}
+
+// goMethods are the names of all of these, and of http.Server's own.
+var goMethods = map[string]bool{"ListenAndServe": true, "ListenAndServeTLS": true, "Listen": true, "Run": true, "Start": true, "StartTLS": true, "RunOnAddr": true, "RunTLS": true}
+
+// goListener finds a call that listens in Go.
+func goListener(e *value.Eval, f *code.File, site code.Site, live func(string) bool) *fact.Listener {
+	callee := site.Node.Kid(0)
+	if !callee.Is(code.Member) || !goMethods[callee.Name] || dead(site.Scope, f, live) {
+		return nil
+	}
+	l := &fact.Listener{Server: "go", Via: "code", At: f.At(site.Node)}
+	args, _ := e.Arguments(site)
+	recv := e.Expr(callee.Kid(0), site.Scope)
+	server := callee.Name == "ListenAndServe" || callee.Name == "ListenAndServeTLS"
+	switch {
+	case recv.Kind == value.External:
+		path := recv.Text + "." + callee.Name
+		s, ok := goServers[path]
+		if !ok {
+			if s, ok = goServers[recv.Text+" "+callee.Name]; !ok {
+				return nil
+			}
+		}
+		if path == "net.Listen" && (len(args) < 2 || args[0].Kind != value.Str || len(args[0].Text) < 3 || args[0].Text[:3] != "tcp") {
+			return nil
+		}
+		l.Server = s.server
+		if s.addr >= 0 && s.addr < len(args) {
+			l.Bind = args[s.addr]
+		}
+	case recv.Kind == value.Object && server:
+		if l.Bind = recv.Get("Addr"); l.Bind == nil {
+			l.Bind = value.Text("", l.At)
+		}
+	case server:
+		l.Bind = value.NotKnown("where "+f.Text(callee.Kid(0))+" gets its address is not followed", l.At)
+	default:
+		return nil
+	}
+	l.PortAt = placeOf(l.Bind, l.At)
+	l.HostAt = l.PortAt
+	for _, g := range site.Guards {
+		l.Guards, l.Ends = append(l.Guards, e.Guard(g)), append(l.Ends, g.Exit)
+	}
+	return l
+}

@@ -1,0 +1,189 @@
+package value
+
+import (
+	"strings"
+
+	"ubique/core/code"
+)
+
+// goCall evaluates what the standard library of Go does with texts, flags and
+// second results (documentation of the packages, Go 1.26); nil for any other
+// call.
+func (e *Eval) goCall(n *code.Node, s *code.Scope, c *context) *Value {
+	callee := n.Kid(0)
+	at := s.File.At(n)
+	if callee.Is(code.Name) && callee.Name == code.SecondResult {
+		return e.second(n.Kid(1), s, c)
+	}
+	if callee.Is(code.Name) && (callee.Name == "string" || callee.Name == "int") && len(n.Kids) == 2 {
+		v := e.expr(n.Kids[1], s, c)
+		if callee.Name == "string" {
+			return v
+		}
+		return op("int", true, at, v)
+	}
+	if !callee.Is(code.Member) || !callee.Kid(0).Is(code.Name) {
+		return nil
+	}
+	fn := e.expr(callee, s, c)
+	if fn.Kind != External {
+		return nil
+	}
+	arg := func(i int) *Value {
+		if i+1 < len(n.Kids) {
+			return e.expr(n.Kids[i+1], s, c)
+		}
+		return unknown("a missing argument", at)
+	}
+	switch fn.Text {
+	case "fmt.Sprintf":
+		format := arg(0)
+		if format.Kind != Str {
+			return unknown("a text whose form is made while the program runs", at)
+		}
+		var args []*Value
+		for i := range len(n.Kids) - 2 {
+			args = append(args, arg(i+1))
+		}
+		return percent(strings.NewReplacer("%v", "%s", "%q", "\"%s\"").Replace(format.Text), args, at)
+	case "strconv.Atoi", "strconv.ParseInt", "strconv.ParseUint": // what is no number gives 0, and an error
+		return op("||", false, at, op("Number", false, at, arg(0)), number(0, at))
+	case "fmt.Sprint":
+		var args []*Value
+		for i := range len(n.Kids) - 1 {
+			args = append(args, arg(i))
+		}
+		return Concat(args...)
+	case "net.JoinHostPort":
+		return Concat(arg(0), text(":", at), arg(1))
+	case "cmp.Or":
+		v := arg(0)
+		for i := 1; i < len(n.Kids)-1; i++ {
+			v = op("||", false, at, v, arg(i))
+		}
+		return v
+	case "strings.TrimSpace":
+		return op("strip", true, at, arg(0))
+	case "strings.ToLower":
+		return op("lower", true, at, arg(0))
+	case "strings.HasPrefix":
+		return op("startswith", true, at, arg(0), arg(1))
+	case "flag.String", "flag.Int", "flag.Uint", "flag.Int64", "pflag.String", "pflag.Int", "github.com/spf13/pflag.String", "github.com/spf13/pflag.Int":
+		return e.goFlag(arg(0), arg(1), strings.Contains(fn.Text, "Int") || strings.Contains(fn.Text, "Uint"), n, s)
+	}
+	return nil
+}
+
+// second is the second result of a call: whether a variable is set, or what a
+// conversion says of its text.
+func (e *Eval) second(call *code.Node, s *code.Scope, c *context) *Value {
+	at := s.File.At(call)
+	if !call.Is(code.Call) {
+		return unknown("the second of two results", at)
+	}
+	fn := e.expr(call.Kid(0), s, c)
+	if fn.Kind != External || call.Kid(1) == nil {
+		return unknown("the second of two results", at)
+	}
+	arg := e.expr(call.Kids[1], s, c)
+	switch fn.Text {
+	case "os.LookupEnv":
+		if arg.Kind == Str {
+			return op("isset", true, at, &Value{Kind: Env, Text: arg.Text, At: at})
+		}
+	case "strconv.Atoi", "strconv.ParseInt", "strconv.ParseUint":
+		return &Value{Kind: Cond, At: at, Kids: []*Value{op("digits", true, at, arg), {Kind: Null, At: at}, {Kind: External, Text: "an error", At: at}}}
+	}
+	if strings.HasPrefix(fn.Text, "net.") || strings.HasPrefix(fn.Text, "net/http.") {
+		return &Value{Kind: Null, At: at} // that it works is what is asked
+	}
+	return unknown("the second of two results", at)
+}
+
+// goFlag is a flag of the command line (package flag): -name value, -name=value
+// with one or two dashes; without it the default.
+func (e *Eval) goFlag(name, def *Value, number bool, n *code.Node, s *code.Scope) *Value {
+	at := s.File.At(n)
+	if name.Kind != Str {
+		return unknown("a flag whose name is made while the program runs", at)
+	}
+	for i, a := range e.Args {
+		word := a
+		if a.Kind == Op && a.Text == "+" && len(a.Kids) > 0 && a.Kids[0].Kind == Str { // -port=$PORT
+			for _, dash := range []string{"-", "--"} {
+				if rest, ok := strings.CutPrefix(a.Kids[0].Text, dash+name.Text+"="); ok {
+					return Concat(append([]*Value{text(rest, a.At)}, a.Kids[1:]...)...)
+				}
+			}
+			continue
+		}
+		if word.Kind != Str {
+			continue
+		}
+		for _, dash := range []string{"-", "--"} {
+			if word.Text == dash+name.Text && i+1 < len(e.Args) {
+				v := e.Args[i+1]
+				if number {
+					v = op("int", true, at, v)
+				}
+				return v
+			}
+			if rest, ok := strings.CutPrefix(word.Text, dash+name.Text+"="); ok {
+				v := text(rest, word.At)
+				if number {
+					v = op("int", true, at, v)
+				}
+				return v
+			}
+		}
+	}
+	return def
+}
+
+// goMethod finds the method of an object by the name of its type; nil where
+// there is none, or more than one type of that name.
+func (e *Eval) goMethod(base *Value, name string) *Value {
+	if base.Text == "" {
+		return nil
+	}
+	typ := base.Text[strings.LastIndexByte(base.Text, '.')+1:]
+	var found *Value
+	for _, f := range e.Loader.Loaded() {
+		if f.Lang != code.Go || f.Body == nil {
+			continue
+		}
+		for _, n := range f.Body.Kids {
+			if n.Is(code.Func) && n.Flag&code.Method != 0 && n.Name == name && n.Alias == typ {
+				if found != nil {
+					return nil
+				}
+				found = &Value{Kind: Func, Text: name, At: f.At(n), ref: &ref{file: f, node: n, scope: f.Top, this: base}}
+			}
+		}
+	}
+	return found
+}
+
+// withoutMajor takes the major version off the end of a module's path.
+func withoutMajor(p string) string {
+	if i := strings.LastIndexByte(p, '/'); i > 0 && i+2 < len(p)+1 && p[i+1] == 'v' && len(p) > i+2 && strings.Trim(p[i+2:], "0123456789") == "" {
+		return p[:i]
+	}
+	return p
+}
+
+// samePackage looks a name up in the other files of a Go package.
+func (e *Eval) samePackage(name string, f *code.File) *Value {
+	dir := f.Name[:strings.LastIndexByte(f.Name, '/')+1]
+	for _, o := range e.Loader.Loaded() {
+		if o == f || o.Lang != code.Go || o.Name[:strings.LastIndexByte(o.Name, '/')+1] != dir || o.Top == nil {
+			continue
+		}
+		if bs := o.Top.Names[name]; len(bs) > 0 {
+			if v := e.bindings(bs, o.Top, nil, 0); v != nil {
+				return v
+			}
+		}
+	}
+	return nil
+}
