@@ -57,12 +57,34 @@ var proofs = []proof{
 	{"a package that is run", "python3", "-- dome/__init__.py --\n-- dome/__main__.py --\nfrom wsgiref.simple_server import make_server\nfrom . import settings as s\n\nmake_server(s.HOST, s.PORT, None).serve_forever()\n-- dome/settings.py --\nfrom os import environ as env\n\nHOST, PORT = env.get('HOST', '0.0.0.0'), int(env['PORT'])\n", "python3 -m dome", []string{"PORT=%d", ""}},
 }
 
+// goSource writes a program of Go; imports stand on one line, since each file
+// here is a text of a test.
+func goSource(imports, rest string) string {
+	var b strings.Builder
+	b.WriteString("-- main.go --\npackage main\n\n")
+	for _, i := range strings.Fields(imports) {
+		fmt.Fprintf(&b, "import %q\n", i)
+	}
+	return b.String() + rest + "\n"
+}
+
+// Servers of Go, which is always there.
+var goProofs = []proof{
+	{"a fallback", "go", goSource("log net/http os", "func main() {\n\tport := os.Getenv(\"PORT\")\n\tif port == \"\" {\n\t\tport = \"0\"\n\t}\n\tlog.Fatal(http.ListenAndServe(\":\"+port, nil))\n}"), "go run .", []string{"PORT=%d", "", "PORT=x"}},
+	{"a helper that looks variables up", "go", goSource("log net/http os", "func env(k, d string) string {\n\tif v, ok := os.LookupEnv(k); ok {\n\t\treturn v\n\t}\n\treturn d\n}\n\nfunc main() {\n\tlog.Fatal(http.ListenAndServe(env(\"HOST\", \"127.0.0.1\")+\":\"+env(\"PORT\", \"0\"), nil))\n}"), "go run .", []string{"PORT=%d", "PORT=%d HOST=", "PORT="}},
+	{"a number, and an end without one", "go", goSource("fmt log net/http os strconv", "func main() {\n\tport, err := strconv.Atoi(os.Getenv(\"PORT\"))\n\tif err != nil {\n\t\tlog.Fatal(err)\n\t}\n\tlog.Fatal(http.ListenAndServe(fmt.Sprintf(\"localhost:%d\", port), nil))\n}"), "go run .", []string{"PORT=%d", "PORT=x", ""}},
+	{"a server in a structure, with a method", "go", goSource("net/http os", "type dome struct{ http *http.Server }\n\nfunc open(port string) *dome { return &dome{http: &http.Server{Addr: \":\" + port}} }\n\nfunc (d *dome) run() { d.http.ListenAndServe() }\n\nfunc main() { open(os.Getenv(\"PORT\")).run() }"), "go run .", []string{"PORT=%d", ""}},
+	{"a listener made by hand", "go", goSource("net net/http os", "var srv http.Server\n\nfunc main() {\n\tl, err := net.Listen(\"tcp\", net.JoinHostPort(\"127.0.0.1\", os.Getenv(\"PORT\")))\n\tif err != nil {\n\t\tpanic(err)\n\t}\n\tsrv.Serve(l)\n}"), "go run .", []string{"PORT=%d", "PORT=x"}},
+	{"another package, and a constant", "go", "-- config/config.go --\npackage config\n\nimport \"os\"\n\nconst host = \"0.0.0.0\"\n\n// Settings of the dome.\ntype Settings struct{ Port string }\n\n// Load reads them.\nfunc Load() Settings { return Settings{Port: os.Getenv(\"PORT\")} }\n\n// Addr is where it listens.\nfunc (s Settings) Addr() string { return host + \":\" + s.Port }\n" + goSource("net/http served/config", "func main() { http.ListenAndServe(config.Load().Addr(), nil) }"), "go run .", []string{"PORT=%d", ""}},
+	{"flags", "go", goSource("flag fmt net/http", "func main() {\n\tvar port int\n\thost := flag.String(\"host\", \"localhost\", \"the interface\")\n\tflag.IntVar(&port, \"port\", 0, \"the port\")\n\tflag.Parse()\n\thttp.ListenAndServe(fmt.Sprintf(\"%s:%d\", *host, port), nil)\n}"), "go run . -host 0.0.0.0 --port=$PORT", []string{"PORT=%d", "PORT=x"}},
+}
+
 func TestKernelAgrees(t *testing.T) {
 	if testing.Short() {
 		t.Skip("starts processes")
 	}
 	compared := 0
-	for _, p := range proofs {
+	for _, p := range append(slices.Clone(proofs), goProofs...) {
 		if _, err := exec.LookPath(p.needs); err != nil {
 			t.Logf("skipped: %s needs %s, which is not found", p.name, p.needs)
 			continue
@@ -71,7 +93,19 @@ func TestKernelAgrees(t *testing.T) {
 		if p.needs == "node" && !strings.Contains(p.files, "package.json") {
 			manifest = "-- package.json --\n{ \"name\": \"s\" }\n"
 		}
+		if p.needs == "go" {
+			manifest = "-- go.mod --\nmodule served\n\ngo 1.25\n"
+		}
 		dir := plant(t, manifest+"-- Procfile --\nweb: "+p.command+"\n"+p.files)
+		command := p.command
+		if p.needs == "go" { // built once, as go run would
+			build := exec.Command("go", "build", "-o", "served", ".")
+			build.Dir = dir
+			if out, err := build.CombinedOutput(); err != nil {
+				t.Fatalf("%s: %v\n%s", p.name, err, out)
+			}
+			command = "exec ./served" + strings.TrimPrefix(p.command, "go run .")
+		}
 		for _, env := range p.envs {
 			if strings.Contains(env, "%d") {
 				env = fmt.Sprintf(env, freePort(t))
@@ -90,7 +124,7 @@ func TestKernelAgrees(t *testing.T) {
 						}
 					}
 				}
-				got := observe(t, dir, p.command, strings.Fields(env))
+				got := observe(t, dir, command, strings.Fields(env))
 				if len(said) == 1 && strings.HasSuffix(said[0], " 0") { // the kernel chooses
 					host, _, _ := strings.Cut(got, " ")
 					got = host + " 0"

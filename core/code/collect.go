@@ -366,6 +366,9 @@ func (c *collector) expr(n *Node, fr frame) {
 		c.class(n, fr)
 		return
 	case Call, New:
+		if n.Kid(0).Is(Name) && n.Kids[0].Name == SecondResult {
+			return // the call itself stands beside it
+		}
 		c.relative(n, fr)
 		c.f.Calls = append(c.f.Calls, Site{Node: n, Scope: fr.scope, Guards: fr.guards, InTry: fr.inTry})
 		if arg := n.Kid(1); arg.Is(String) && len(n.Kids) >= 2 {

@@ -155,6 +155,13 @@ func simple(words []Word, c Context, env []Assign, steps []value.Step, exec bool
 		if g, ok := packageRun(name, words, c, env, steps, exec, depth); ok {
 			return g
 		}
+	case "deno":
+		if len(words) > 2 && words[1].Text == "task" { // a task is a script of deno.json
+			run := append([]Word{{Value: value.Text("npm", w.At), Text: "npm", At: w.At}, {Value: value.Text("run", w.At), Text: "run", At: w.At}}, words[2:]...)
+			if g, ok := packageRun("npm", run, c, env, steps, exec, depth); ok {
+				return g
+			}
+		}
 	case "bundle":
 		if len(words) > 2 && words[1].Text == "exec" {
 			return simple(words[2:], c, env, steps, exec, depth+1)

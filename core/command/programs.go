@@ -29,7 +29,7 @@ type Program struct {
 var programList = []Program{
 	{Name: "node", Runtime: "node", Target: FileTarget, WatchIn: " --watch --inspect --inspect-brk --watch-path ", Values: " -r --require --import --loader --experimental-loader --env-file --env-file-if-exists -e --eval -p --print --title -C --conditions --max-old-space-size --stack-size "},
 	{Name: "bun", Runtime: "bun", Target: FileTarget, Verbs: " run ", WatchIn: " --watch --hot ", Values: " --port --env-file --cwd "},
-	{Name: "deno", Runtime: "deno", Target: FileTarget, Verbs: " run serve "},
+	{Name: "deno", Runtime: "deno", Target: FileTarget, Verbs: " run serve ", WatchIn: " --watch --watch-hmr --inspect --inspect-brk ", Values: " --port --host -c --config --import-map --lock --env-file --seed --location --cert -r --reload "},
 	{Name: "ts-node", Runtime: "node", Packages: []string{"ts-node"}, Target: FileTarget, Values: " -P --project -r --require "},
 	{Name: "ts-node-esm", Runtime: "node", Packages: []string{"ts-node"}, Target: FileTarget},
 	{Name: "tsx", Runtime: "node", Packages: []string{"tsx"}, Target: FileTarget, Verbs: " watch ", Values: " --tsconfig --env-file ", WatchIn: " --inspect --watch "},

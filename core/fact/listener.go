@@ -124,7 +124,7 @@ var Servers = map[string]Server{
 	"go":             {Host: "any", Port: 80},
 	"gin":            {Host: "any", Port: 8080, PortEnv: "PORT", TextPort: "exits", NumberText: true},
 	"php -S":         {Host: "any"},
-	"deno":           {Host: "any", EmptyHost: "exits", Port: 8000, NilPort: "default", EmptyPort: "random", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
+	"deno":           {Host: "any", EmptyHost: "exits", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
 	"deno serve":     {Host: "any", EmptyHost: "exits", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
 	"bun":            {Host: "any", EmptyHost: "any", Port: 3000, PortEnvs: "BUN_PORT PORT NODE_PORT", NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
 	"puma":           {Host: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},

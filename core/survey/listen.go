@@ -88,6 +88,11 @@ var listening = map[string]shape{
 	"ws.Server":                                       optioned("node options", 0, "host"),
 	"@apollo/server/standalone.startStandaloneServer": none,
 	"apollo-server.ApolloServer() listen":             nodeListen("node"),
+	"Deno.serve":                                      optioned("deno", 0, "hostname"),
+	"Bun.serve":                                       optioned("bun", 0, "hostname"),
+	"elysia.Elysia() listen":                          {server: "bun", port: 0, host: -1, options: 0, pair: -1, keyPort: "port", keyHost: "hostname"},
+	"@oak/oak.Application() listen":                   optioned("deno", 0, "hostname"),
+	"@oak/oak/application.Application() listen":       optioned("deno", 0, "hostname"),
 	"flask.Flask() run":                               keywords("flask", 1, 0, true),
 	"quart.Quart() run":                               keywords("flask", 1, 0, true),
 	"flask_socketio.SocketIO() run":                   keywords("flask", 2, 1, false),
@@ -264,7 +269,10 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 			if name == "Server" || name == "WebSocketServer" {
 				return nil
 			}
-			if s.server != "hono" || o.Kind != value.External { // an application itself has no port
+			if o.Kind == value.Func { // the handler alone
+				o = nil
+			}
+			if o != nil && (s.server != "hono" || o.Kind != value.External) { // an application itself has no port
 				l.Port = o
 			}
 		}
@@ -311,6 +319,46 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 	for _, g := range site.Guards {
 		l.Guards, l.Ends = append(l.Guards, e.Guard(g)), append(l.Ends, g.Exit)
 	}
+	return l
+}
+
+// exported is the listener of a module that is served by what runs it: Bun, and
+// deno serve, take its default export for the server's options (documentation
+// of both, 2026-11). nil where the export is none.
+func exported(e *value.Eval, f *code.File, final command.Final, process string) *fact.Listener {
+	server := ""
+	switch {
+	case final.Program == "bun":
+		server = "bun"
+	case final.Program == "deno" && len(final.Free()) > 0 && final.Free()[0].Text == "serve":
+		server = "deno serve"
+	default:
+		return nil
+	}
+	v := e.Name(f, "default")
+	if v == nil {
+		return nil
+	}
+	l := &fact.Listener{Server: server, Via: "code", Process: process, At: placeOf(v, place.Whole(f.Name))}
+	switch {
+	case v.Kind == value.Object && v.Get("fetch") != nil:
+		if server == "bun" {
+			l.Port, l.Host = v.Get("port"), v.Get("hostname")
+		}
+	case v.Kind == value.External && strings.HasSuffix(v.Text, "()"), v.Kind == value.Instance: // an application: new Hono()
+		if server == "bun" && strings.HasPrefix(v.Text, "elysia") {
+			return nil
+		}
+	default:
+		return nil
+	}
+	if w, ok, _ := final.Flag("--port"); ok && server == "deno serve" {
+		l.Port, l.Via = w.Value, "flag"
+	}
+	if w, ok, _ := final.Flag("--host"); ok && server == "deno serve" {
+		l.Host, l.Via = w.Value, "flag"
+	}
+	l.PortAt, l.HostAt = placeOf(l.Port, l.At), placeOf(l.Host, l.At)
 	return l
 }
 

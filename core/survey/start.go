@@ -81,6 +81,11 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 			past = past || w.At == target.At
 		}
 	}
+	if st.Target != nil {
+		for _, w := range st.Target.Args {
+			st.Program.Args = append(st.Program.Args, w.Value)
+		}
+	}
 	files := s.reach(st, prog)
 	live := Live(files)
 	st.Listeners = ServerListeners(st.Final, st.Process)
@@ -94,6 +99,11 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	}
 	if len(st.Listeners) == 0 && (st.Final.Known == nil || st.Final.Known.Server == "") {
 		st.Listeners = Listeners(st.Program, files, st.Process, live)
+	}
+	if len(st.Listeners) == 0 && len(files) > 0 {
+		if l := exported(st.Program, files[0], st.Final, st.Process); l != nil {
+			st.Listeners = []*fact.Listener{l}
+		}
 	}
 	st.Variables = Variables(st.Program, files)
 	s.bind(st, b)

@@ -1220,6 +1220,9 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 			if m := e.goMethod(base, name); m != nil {
 				return m
 			}
+			if m := e.goSetter(base, name); m != "" {
+				return unknown("the field "+name+" is set by the method "+m, at)
+			}
 			if base.Text != "" { // a field that is not given has its zero value
 				return text("", at)
 			}

@@ -112,7 +112,11 @@ func (e *Eval) goFlag(name, def *Value, number bool, n *code.Node, s *code.Scope
 		if a.Kind == Op && a.Text == "+" && len(a.Kids) > 0 && a.Kids[0].Kind == Str { // -port=$PORT
 			for _, dash := range []string{"-", "--"} {
 				if rest, ok := strings.CutPrefix(a.Kids[0].Text, dash+name.Text+"="); ok {
-					return Concat(append([]*Value{text(rest, a.At)}, a.Kids[1:]...)...)
+					v := Concat(append([]*Value{text(rest, a.At)}, a.Kids[1:]...)...)
+					if number {
+						v = op("int", true, at, v)
+					}
+					return v
 				}
 			}
 			continue
@@ -162,6 +166,26 @@ func (e *Eval) goMethod(base *Value, name string) *Value {
 		}
 	}
 	return found
+}
+
+// goSetter names the method of an object's type that sets a field of it; empty
+// where none does.
+func (e *Eval) goSetter(base *Value, field string) string {
+	typ := base.Text[strings.LastIndexByte(base.Text, '.')+1:]
+	for _, f := range e.Loader.Loaded() {
+		if f.Lang != code.Go || f.Body == nil || typ == "" {
+			continue
+		}
+		for _, site := range f.Sets {
+			if !site.Node.Is(code.Member) || site.Node.Name != field || site.Scope == nil || site.Scope.Func == nil {
+				continue
+			}
+			if fn := site.Scope.Func; fn.Flag&code.Method != 0 && fn.Alias == typ {
+				return fn.Name
+			}
+		}
+	}
+	return ""
 }
 
 // withoutMajor takes the major version off the end of a module's path.

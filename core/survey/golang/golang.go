@@ -445,6 +445,11 @@ func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*f
 			word, named = free[1], free[1].Text
 		}
 		tg := &fact.Target{Named: named, At: word.At, Kind: command.FileTarget}
+		for i, w := range f.Args {
+			if w.At == word.At {
+				tg.Args = f.Args[i+1:]
+			}
+		}
 		p, ok := source.Join(f.Dir, named)
 		if !ok {
 			return nil, named + " lies outside the tree", true
@@ -462,11 +467,11 @@ func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*f
 	for _, a := range c.Artefacts {
 		dir := source.Dir(a.At.File)
 		if a.Path == base {
-			return &fact.Target{Named: f.Path, At: f.At, Kind: command.FileTarget, Built: true, File: survey.Join(c.Dir, f.Path), Sourced: mainFile(t, dir)}, "", true
+			return &fact.Target{Named: f.Path, At: f.At, Kind: command.FileTarget, Built: true, File: survey.Join(c.Dir, f.Path), Sourced: mainFile(t, dir), Args: f.Args}, "", true
 		}
 	}
 	if dir, ok := chosen(t, c); ok && f.Known == nil && (strings.HasPrefix(f.Path, "./") || strings.HasPrefix(f.Path, "bin/") || strings.HasPrefix(f.Path, "/")) {
-		return &fact.Target{Named: f.Path, At: f.At, Kind: command.FileTarget, Built: true, File: survey.Join(c.Dir, base), Sourced: mainFile(t, dir)}, "", true
+		return &fact.Target{Named: f.Path, At: f.At, Kind: command.FileTarget, Built: true, File: survey.Join(c.Dir, base), Sourced: mainFile(t, dir), Args: f.Args}, "", true
 	}
 	return nil, "", false
 }
