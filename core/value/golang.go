@@ -109,7 +109,7 @@ func (e *Eval) goFlag(name, def *Value, number bool, n *code.Node, s *code.Scope
 	}
 	for i, a := range e.Args {
 		word := a
-		if a.Kind == Op && a.Text == "+" && len(a.Kids) > 0 && a.Kids[0].Kind == Str { // -port=$PORT
+		if a.Kind == Op && a.Text == "concat" && len(a.Kids) > 0 && a.Kids[0].Kind == Str { // -port=$PORT
 			for _, dash := range []string{"-", "--"} {
 				if rest, ok := strings.CutPrefix(a.Kids[0].Text, dash+name.Text+"="); ok {
 					v := Concat(append([]*Value{text(rest, a.At)}, a.Kids[1:]...)...)
