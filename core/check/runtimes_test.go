@@ -38,7 +38,7 @@ run Gate
 require "sinatra/base"
 class Gate < Sinatra::Base
 end
-`, ". ruby Sinatra|pin .ruby-version 3.4.7|pin Gemfile.lock 3.4.7|Gemfile bundler Gemfile.lock|web bundle exec puma → config.ru"},
+`, ". ruby Sinatra|pin .ruby-version 3.4.7|pin Gemfile.lock 3.4.7|Gemfile bundler Gemfile.lock|web bundle exec puma -p ${PORT:-9292} → config.ru"},
 		"Java, Spring Boot by Maven": {`
 -- pom.xml --
 <project>

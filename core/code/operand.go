@@ -577,6 +577,8 @@ func (r *loose) begins(t *tok) bool {
 		return true
 	case tPunct:
 		switch t.text {
+		case "(":
+			return r.lang == Ruby
 		case "[", "{", "->", "%", "@":
 			return t.text == "[" && r.lang != Groovy || t.text == "@" || t.text == "->" || t.text == "%" && r.lang == Elixir
 		case "*", "&", "**", "-", "!":

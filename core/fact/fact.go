@@ -128,7 +128,7 @@ type Target struct {
 	Sourced  string // the source file that a build output comes from
 	Factory  bool
 	Args     []command.Word // what the program itself is given, where the runtime says it
-	Case     string // the file that would be found if letter case did not count
+	Case     string         // the file that would be found if letter case did not count
 }
 
 // Start is one way to start a component.

@@ -128,7 +128,7 @@ var Servers = map[string]Server{
 	"deno serve":     {Host: "any", EmptyHost: "exits", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
 	"bun":            {Host: "any", EmptyHost: "any", Port: 3000, PortEnvs: "BUN_PORT PORT NODE_PORT", NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
 	"puma":           {Host: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"rackup":         {Host: "loopback", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"rackup":         {Host: "loopback", EmptyHost: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"streamlit":      {Host: "any", EmptyHost: "any", Port: 8501, PortEnv: "STREAMLIT_SERVER_PORT", HostEnv: "STREAMLIT_SERVER_ADDRESS", TextPort: "exits", NumberText: true},
 }
 
@@ -172,6 +172,11 @@ func (l *Listener) Under(env value.Environ) Outcome {
 		return l.bound(s, env)
 	}
 	host := s.Host
+	if l.Server == "rackup" { // on loopback only while it is developed
+		if mode, ok := env.Lookup("RACK_ENV", false); ok && mode != "development" {
+			host = "any"
+		}
+	}
 	if l.Host != nil {
 		o := l.Host.Under(env)
 		switch {
@@ -325,6 +330,9 @@ func (l *Listener) bound(s Server, env value.Environ) Outcome {
 	if l.Server == "go" || l.Server == "gin" {
 		return goAddress(addr)
 	}
+	if l.Server == "puma" {
+		return pumaAddress(addr)
+	}
 	if l.Server == "php -S" {
 		return phpAddress(addr)
 	}
@@ -394,6 +402,36 @@ func goAddress(addr string) Outcome {
 		return out
 	case "https":
 		out.Port = 443
+		return out
+	}
+	n, err := strconv.ParseUint(port, 10, 32)
+	if err != nil || n > 65535 {
+		return exits("the port is " + strconv.Quote(port))
+	}
+	out.Port = int(n)
+	return out
+}
+
+// pumaAddress reads a bind of Puma: tcp://host:port, where the port may be
+// missing, or unix:// and a path.
+func pumaAddress(addr string) Outcome {
+	if p, ok := strings.CutPrefix(addr, "unix://"); ok {
+		p, _, _ = strings.Cut(p, "?")
+		return Outcome{"listens", "unix:" + p, -1, ""}
+	}
+	rest, ok := strings.CutPrefix(addr, "tcp://")
+	if !ok {
+		if rest, ok = strings.CutPrefix(addr, "ssl://"); !ok {
+			return exits("the address " + strconv.Quote(addr) + " does not begin with tcp://")
+		}
+	}
+	rest, _, _ = strings.Cut(rest, "?")
+	host, port := rest, ""
+	if i := strings.LastIndexByte(rest, ':'); i >= 0 && !strings.HasSuffix(rest, "]") {
+		host, port = rest[:i], rest[i+1:]
+	}
+	out := Outcome{"listens", Interface(strings.Trim(host, "[]")), 0, ""}
+	if port == "" {
 		return out
 	}
 	n, err := strconv.ParseUint(port, 10, 32)

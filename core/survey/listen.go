@@ -599,6 +599,30 @@ func ServerListeners(final command.Final, process string) []*fact.Listener {
 				l.Host, l.Missing = value.Text("0.0.0.0", a.At), false
 			}
 		}
+	case "php -S":
+		w := flag("-S")
+		if w == nil && !l.Missing {
+			return nil // a script, not the server
+		}
+		if w != nil {
+			l.Bind, l.PortAt, l.HostAt, l.Bare = w.Value, w.At, w.At, w.Bare
+		}
+		l.Dev = true
+	case "puma":
+		// Each -b is a listener of its own; -p adds one.
+		for _, w := range final.Flags("-b", "--bind") {
+			c := *l
+			c.Via, c.Bind, c.PortAt, c.HostAt, c.Bare = "flag", w.Value, w.At, w.At, w.Bare
+			list = append(list, &c)
+		}
+		port("-p", "--port")
+		if len(list) > 0 && l.Port == nil && !l.Missing {
+			return list
+		}
+		return append(list, l)
+	case "rackup":
+		port("-p", "--port")
+		host("-o", "--host")
 	case "serve":
 		port("-l", "--listen", "-p", "--port")
 		if l.Port != nil && l.Port.Kind == value.Str && strings.HasPrefix(l.Port.Text, "tcp://") {

@@ -97,6 +97,9 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	if len(st.Listeners) == 1 && st.Listeners[0].Server == "gunicorn" && st.Listeners[0].Via == "default" {
 		s.gunicornConfig(st, prog, ctx)
 	}
+	if len(st.Listeners) == 1 && st.Listeners[0].Server == "puma" && st.Listeners[0].Via == "default" {
+		s.pumaConfig(st, prog)
+	}
 	if len(st.Listeners) == 0 && (st.Final.Known == nil || st.Final.Known.Server == "") {
 		st.Listeners = Listeners(st.Program, files, st.Process, live)
 	}
@@ -775,6 +778,46 @@ func (s *Starter) settings(st *fact.Start, prog *Program, files []*code.File) {
 			}
 		}
 	}
+}
+
+// pumaConfig reads port and bind of config/puma.rb or the file given with -C
+// (documentation of Puma, "Puma::DSL"); a variable in it is read as Ruby does.
+func (s *Starter) pumaConfig(st *fact.Start, prog *Program) {
+	name := "config/puma.rb"
+	if w, ok, _ := st.Final.Flag("-C", "--config"); ok && w.Literal() {
+		name = w.Text
+	}
+	p, ok := source.Join(st.Final.Dir, name)
+	if !ok || !s.Tree.Has(p) {
+		return
+	}
+	f := prog.File(p)
+	if f == nil {
+		return
+	}
+	var list []*fact.Listener
+	for _, site := range f.Calls {
+		callee := site.Node.Kid(0)
+		if !callee.Is(code.Name) || site.Node.Kid(1) == nil || callee.Name != "port" && callee.Name != "bind" {
+			continue
+		}
+		l := *st.Listeners[0]
+		v := st.Program.Expr(site.Node.Kids[1], site.Scope)
+		l.Via, l.At, l.PortAt, l.HostAt = "setting", f.At(site.Node), f.At(site.Node.Kids[1]), f.At(site.Node.Kids[1])
+		if callee.Name == "bind" {
+			l.Bind = v
+		} else {
+			l.Port = v
+		}
+		for _, g := range site.Guards {
+			l.Guards, l.Ends = append(l.Guards, st.Program.Guard(g)), append(l.Ends, g.Exit)
+		}
+		list = append(list, &l)
+	}
+	if len(list) > 0 {
+		st.Listeners = list
+	}
+	st.Reached = append(st.Reached, p)
 }
 
 // gunicornConfig reads bind from gunicorn.conf.py or the file given with -c.

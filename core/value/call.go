@@ -129,6 +129,11 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 			return v
 		}
 	}
+	if f.Lang == code.Ruby {
+		if v := e.rubyCall(n, s, c); v != nil {
+			return v
+		}
+	}
 	cv := e.expr(callee, s, c)
 	if cv.Kind == Instance && py && callee.Is(code.Name) && callee.Name == "cls" {
 		class := *cv // a class method makes an object of its class

@@ -183,6 +183,11 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 				return v
 			}
 		}
+		if f.Lang == code.Ruby {
+			if v := e.rubyConversion(n, s, c); v != nil {
+				return v
+			}
+		}
 		return e.property(n, e.expr(n.Kids[0], s, c), n.Name, s, c)
 	case code.Index:
 		return e.index(n, s, c)
@@ -197,6 +202,9 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 			return v
 		}
 		name := n.Name
+		if name == "||" && f.Lang == code.Ruby { // empty text is true there
+			name = "??"
+		}
 		if name == "instanceof" {
 			return unknown("the class of an object", at())
 		}
@@ -414,6 +422,9 @@ func (e *Eval) name(n *code.Node, s *code.Scope, c *context) *Value {
 	}
 	if n.Name == "NaN" && f.Lang != code.Python {
 		return number(math.NaN(), f.At(n))
+	}
+	if f.Lang == code.Ruby && n.Name == "ENV" {
+		return &Value{Kind: EnvMap, Unset: ReadsNull, At: f.At(n)}
 	}
 	if globals[n.Name] {
 		return &Value{Kind: External, Text: n.Name, At: f.At(n)}

@@ -348,7 +348,7 @@ func (m *modules) given(gem string) bool {
 }
 
 // Entry implements survey.Runtime: Rails by its own command, anything with a
-// Rack file by a server for Rack.
+// Rack file by a server for Rack, which is given the port.
 func (r *Runtime) Entry(t *source.Tree, c *fact.Component) (string, string, bool) {
 	ru := c.Path("config.ru")
 	if !t.Has(ru) {
@@ -358,9 +358,9 @@ func (r *Runtime) Entry(t *source.Tree, c *fact.Component) (string, string, bool
 		if cfg := c.Path("config/puma.rb"); t.Has(cfg) {
 			return "bundle exec puma -C config/puma.rb", cfg, true
 		}
-		return "bundle exec puma", ru, true
+		return "bundle exec puma -p ${PORT:-9292}", ru, true
 	}
-	return "bundle exec rackup", ru, true
+	return "bundle exec rackup -o 0.0.0.0 -p ${PORT:-9292}", ru, true
 }
 
 // Target implements survey.Targeter: servers for Rack load the Rack file that
