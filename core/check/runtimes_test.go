@@ -51,7 +51,7 @@ end
 -- src/main/java/hill/Gate.java --
 package hill;
 public class Gate { public static void main(String[] a) { } }
-`, ". java Spring Boot|pin java.version 21|pom.xml maven |makes jar target/gate-1.2.0.jar fat|web java -jar target/gate-1.2.0.jar → target/gate-1.2.0.jar"},
+`, ". java Spring Boot|pin java.version 21|pom.xml maven |makes jar target/gate-1.2.0.jar fat|web java -Dserver.port=${PORT:-8080} -jar target/gate-1.2.0.jar → target/gate-1.2.0.jar"},
 		"Java, plain, by Gradle in Kotlin": {`
 -- settings.gradle.kts --
 rootProject.name = "gate"

@@ -13,22 +13,23 @@ import (
 // Listener is where a component listens: the interface and the port, each a
 // value, and what the server does with them.
 type Listener struct {
-	Process string
-	Server  string       // a key of Servers
-	Host    *value.Value // nil: the server's default
-	Port    *value.Value // nil: the server's default
-	Bind    *value.Value // an address of both, instead
-	Missing bool         // a flag without its value: the program exits
-	Via     string       // code, flag, setting, default
-	At      place.Span   // the listening call or the flag
-	PortAt  place.Span
-	HostAt  place.Span
-	Guards  []*value.Value // all must hold for it to listen
-	Ends    []bool         // for each: the program ends where it does not hold
-	Dev     bool           // a development server
-	Bare    bool           // the port is an unquoted word of a shell
-	Free    bool           // it is an argument of its own, not the value of a flag
-	View    View           // what is left of it for reports
+	Process            string
+	Server             string       // a key of Servers
+	Host               *value.Value // nil: the server's default
+	Port               *value.Value // nil: the server's default
+	Bind               *value.Value // an address of both, instead
+	Missing            bool         // a flag without its value: the program exits
+	Via                string       // code, flag, setting, default
+	At                 place.Span   // the listening call or the flag
+	PortAt             place.Span
+	HostAt             place.Span
+	Guards             []*value.Value // all must hold for it to listen
+	Ends               []bool         // for each: the program ends where it does not hold
+	Dev                bool           // a development server
+	Bare               bool           // the port is an unquoted word of a shell
+	Free               bool           // it is an argument of its own, not the value of a flag
+	FlagPort, FlagHost bool           // it comes from the command line, which no variable beats
+	View               View           // what is left of it for reports
 }
 
 // View is a listener as reports show it.
@@ -88,6 +89,8 @@ type Server struct {
 	Hex        bool   // numbers may be written as JavaScript does
 	PortEnvs   string // variables that it reads one after another; what is no number is passed over
 	Address    string // a variable with a whole address that beats everything
+	Over       string // a variable that beats the port that is set, though not a flag
+	OverHost   string // and one that beats the interface
 }
 
 // Servers by key.
@@ -121,6 +124,8 @@ var Servers = map[string]Server{
 	"serve":          {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", TextPort: "exits", NumberText: true},
 	"http-server":    {Host: "any", EmptyHost: "any", Port: 8080, PortEnv: "PORT", TextPort: "exits", NumberText: true},
 	"fastify-cli":    {Host: "unknown", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "FASTIFY_ADDRESS", TextPort: "exits", NumberText: true},
+	"spring":         {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "SERVER_PORT", OverHost: "SERVER_ADDRESS"},
+	"quarkus":        {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "QUARKUS_HTTP_PORT", OverHost: "QUARKUS_HTTP_HOST"},
 	"go":             {Host: "any", Port: 80},
 	"gin":            {Host: "any", Port: 8080, PortEnv: "PORT", TextPort: "exits", NumberText: true},
 	"php -S":         {Host: "any"},
@@ -171,6 +176,7 @@ func (l *Listener) Under(env value.Environ) Outcome {
 	if l.Bind != nil {
 		return l.bound(s, env)
 	}
+	l = l.over(s, env)
 	host := s.Host
 	if l.Server == "rackup" { // on loopback only while it is developed
 		if mode, ok := env.Lookup("RACK_ENV", false); ok && mode != "development" {
@@ -208,6 +214,18 @@ func (l *Listener) Under(env value.Environ) Outcome {
 		out.Interface = host
 	}
 	return out
+}
+
+// over puts variables that beat what files set in their place.
+func (l *Listener) over(s Server, env value.Environ) *Listener {
+	c := *l
+	if v, ok := env.Lookup(s.Over, false); ok && s.Over != "" && !l.FlagPort {
+		c.Port = value.Text(v, l.PortAt)
+	}
+	if v, ok := env.Lookup(s.OverHost, false); ok && s.OverHost != "" && !l.FlagHost {
+		c.Host = value.Text(v, l.HostAt)
+	}
+	return &c
 }
 
 func (l *Listener) port(s Server, env value.Environ) Outcome {

@@ -37,6 +37,12 @@ type Compiler interface {
 	Sources(t *source.Tree, c *fact.Component) []string
 }
 
+// Listening is a runtime that knows where its programs listen from their
+// settings.
+type Listening interface {
+	Listeners(t *source.Tree, c *fact.Component, st *fact.Start) []*fact.Listener
+}
+
 // SourcesIn lists the files of some folders of a component that end in one of
 // some ways, apart from tests.
 func SourcesIn(t *source.Tree, c *fact.Component, dirs []string, ends ...string) []string {

@@ -108,6 +108,9 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 			st.Listeners = []*fact.Listener{l}
 		}
 	}
+	if r, ok := s.Runtime.(Listening); ok && len(st.Listeners) == 0 && st.Final.Reason == "" {
+		st.Listeners = r.Listeners(s.Tree, s.C, st)
+	}
 	st.Variables = Variables(st.Program, files)
 	s.bind(st, b)
 	s.settings(st, prog, files)

@@ -2,7 +2,6 @@ package port
 
 import (
 	"fmt"
-	"strings"
 
 	"ubique/core/rules"
 )
@@ -48,19 +47,10 @@ func remedy(on *rules.On, v verdict, name string) string {
 	l := v.listener
 	if l.Via == "code" || l.Via == "setting" {
 		number := v.outcome.Port
-		if number <= 0 || number == on.Port {
-			number = 3000
-			if strings.HasSuffix(l.At.File, ".py") {
-				number = 8000
-			}
+		if number == on.Port {
+			number = 0
 		}
-		if strings.HasSuffix(l.At.File, ".py") {
-			if l.Bind != nil {
-				return fmt.Sprintf(`bind = "0.0.0.0:" + os.environ.get("%s", "%d")`, name, number)
-			}
-			return fmt.Sprintf(`int(os.environ.get("%s", %d))`, name, number)
-		}
-		return fmt.Sprintf("process.env.%s || %d", name, number)
+		return read(where(on, l).File, l, name, number)
 	}
 	switch l.Server {
 	case "gunicorn", "hypercorn":
@@ -73,6 +63,16 @@ func remedy(on *rules.On, v verdict, name string) string {
 		return "python -m http.server $" + name
 	case "next":
 		return "next start -p $" + name
+	case "php -S":
+		return "php -S 0.0.0.0:$" + name
+	case "puma":
+		return "puma -p $" + name
+	case "rackup":
+		return "rackup -o 0.0.0.0 -p $" + name
+	case "spring":
+		return "-Dserver.port=$" + name
+	case "quarkus":
+		return "-Dquarkus.http.port=$" + name
 	}
 	return "--host 0.0.0.0 --port $" + name
 }

@@ -2,7 +2,6 @@ package port
 
 import (
 	"fmt"
-	"strings"
 
 	"ubique/core/rules"
 	"ubique/core/value"
@@ -38,12 +37,14 @@ var loopback = &rules.Rule{
 				}
 			}
 			switch {
-			case l.Via == "code" && strings.HasSuffix(l.At.File, ".py"):
-				f.Remedy = `host="0.0.0.0"`
-			case l.Server == "fastify":
-				f.Remedy = `host: "0.0.0.0"`
-			case l.Via == "code":
-				f.Remedy = `"0.0.0.0"`
+			case l.Via == "code" || l.Via == "setting":
+				f.Remedy = anyAddress(l)
+			case l.Server == "rackup":
+				f.Remedy = "-o 0.0.0.0"
+			case l.Server == "php -S":
+				f.Remedy = "php -S 0.0.0.0:" + portText(on, v)
+			case l.Server == "puma":
+				f.Remedy = "-b tcp://0.0.0.0:" + portText(on, v)
 			case l.Server == "gunicorn" || l.Server == "hypercorn":
 				f.Remedy = fmt.Sprintf("--bind 0.0.0.0:%s", portText(on, v))
 			default:

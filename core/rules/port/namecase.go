@@ -4,7 +4,6 @@ import (
 	"fmt"
 
 	"ubique/core/rules"
-	"ubique/core/value"
 )
 
 var nameCase = &rules.Rule{
@@ -51,25 +50,16 @@ func then(v verdict) string {
 }
 
 func instead(v verdict, name string) string {
-	fallback := ""
-	if v.outcome.Outcome == "listens" && v.outcome.Port > 0 {
-		fallback = fmt.Sprint(v.outcome.Port)
-	}
 	if v.listener.Via == "flag" {
 		return "$" + name
 	}
-	if isPython(v.variable) || isPython(portValue(v.listener)) {
-		if fallback == "" {
-			fallback = "8000"
-		}
-		return fmt.Sprintf(`int(os.environ.get("%s", %s))`, name, fallback)
+	number := 0
+	if v.outcome.Outcome == "listens" {
+		number = v.outcome.Port
 	}
-	if fallback == "" {
-		fallback = "3000"
+	file := v.variable.At.File
+	if v.variable.At.Line == 0 {
+		file = v.listener.PortAt.File
 	}
-	return fmt.Sprintf("process.env.%s || %s", name, fallback)
-}
-
-func isPython(v *value.Value) bool {
-	return v != nil && len(v.At.File) > 3 && v.At.File[len(v.At.File)-3:] == ".py"
+	return read(file, v.listener, name, number)
 }

@@ -831,7 +831,7 @@ func (r *Runtime) Sources(t *source.Tree, c *fact.Component) []string {
 func (r *Runtime) Entry(_ *source.Tree, c *fact.Component) (string, string, bool) {
 	for _, a := range c.Artefacts {
 		if a.Kind == "jar" && (a.Detail == "fat" || strings.HasPrefix(a.Detail, "a folder")) {
-			return "java -jar " + strings.TrimPrefix(strings.TrimPrefix(a.Path, c.Dir), "/"), a.At.File, true
+			return "java " + given(c) + "-jar " + strings.TrimPrefix(strings.TrimPrefix(a.Path, c.Dir), "/"), a.At.File, true
 		}
 	}
 	for _, a := range c.Artefacts {
@@ -841,6 +841,19 @@ func (r *Runtime) Entry(_ *source.Tree, c *fact.Component) (string, string, bool
 		}
 	}
 	return "", "", false
+}
+
+// given is how hosts hand the port to frameworks that read it from a property.
+func given(c *fact.Component) string {
+	for _, fw := range c.Frameworks {
+		switch fw {
+		case "Spring Boot":
+			return "-Dserver.port=${PORT:-8080} "
+		case "Quarkus":
+			return "-Dquarkus.http.port=${PORT:-8080} "
+		}
+	}
+	return ""
 }
 
 // Assumed implements survey.Runtime: the class with the main method, where the
