@@ -709,7 +709,7 @@ RUN npm install --omit=dev
 COPY . .
 ENTRYPOINT ["./docker-entrypoint.sh"]
 EXPOSE 3000
-CMD ["npm", "start"]
+CMD ["node", "--import", "./trace.mjs", "src/index.js"]
 -- src/index.js --
 import "dotenv/config";
 import { createServer } from "node:http";

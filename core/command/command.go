@@ -50,7 +50,8 @@ type Simple struct {
 // Line is a command line that has been parsed.
 type Line struct {
 	Commands []Simple
-	Exec     bool // an exec form: no shell reads it
+	Exec     bool   // an exec form: no shell reads it
+	File     string // the script in which it stands
 }
 
 // origin maps places in the text of a command to places in its file. The
@@ -83,7 +84,9 @@ func Parse(text string, at place.Span) (Line, error) { return parse(text, origin
 
 // ParseFile reads a shell script.
 func ParseFile(name, text string) (Line, error) {
-	return parse(text, origin{at: place.Whole(name), file: true})
+	line, err := parse(text, origin{at: place.Whole(name), file: true})
+	line.File = name
+	return line, err
 }
 
 // ParseExec makes a command of words that no shell reads: an exec form.

@@ -44,8 +44,10 @@ type Final struct {
 	Wrapped  []Via  // programs on the way that must be there too
 	Watching *Word  // a word that makes it watch, reload or open a debugger
 	Fetched  bool   // npx and its like fetch it when it is not there
-	Back     bool   // it is sent to the background
-	Exec     bool   // no shell expands its words
+	Back     bool   // it is sent to the background, and nothing waits for it
+	Holds    *Hold  // what stays between the host and it; nil where it takes the first process's place
+	Direct   []Direct
+	Exec     bool // no shell expands its words
 	Missing  *Missing
 	Reason   string // why it could not be followed further
 	Before   []Final
@@ -55,6 +57,22 @@ type Final struct {
 type Via struct {
 	Name string
 	At   place.Span
+}
+
+// Hold is a program that stays the first process, and so gets the signals of
+// the host.
+type Hold struct {
+	Kind string // runner: a package manager; shell: of a line of several commands; script
+	Name string
+	At   place.Span
+}
+
+// Direct is a file of the tree that is run by its path, not given to an
+// interpreter.
+type Direct struct {
+	File string // in the tree
+	At   place.Span
+	Exec bool // no shell runs it, so its first line must name an interpreter
 }
 
 // Missing is something on the way that is not there.
@@ -75,17 +93,26 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 	}
 	dir := c.Dir
 	var finals []Final
-	back := -1
+	back, several := -1, 0
+	waits := false
 	var branch [][]int // of each of these
+	var chosen []Simple
 	outer := env
 	for _, s := range line.Commands {
 		if len(s.Words) == 0 {
 			env = append(env[:len(env):len(env)], s.Env...)
 			continue
 		}
+		if keepsOpen(s) {
+			waits = true
+			if back >= 0 {
+				continue // it only keeps the script alive
+			}
+		}
 		if builtin[s.Words[0].Text] && s.Words[0].Text != "cd" {
 			continue
 		}
+		several++
 		if s.Words[0].Text == "cd" && len(s.Words) > 1 && s.Words[1].Literal() {
 			to := s.Words[1].Text
 			if c.InImage != nil && strings.HasPrefix(to, "/") {
@@ -111,7 +138,7 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 				break
 			}
 		}
-		branch = append(branch, s.Branch)
+		branch, chosen = append(branch, s.Branch), append(chosen, s)
 		f.Back = f.Back || s.Background
 		if s.Background {
 			back = len(finals)
@@ -126,9 +153,35 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 		last = back
 	}
 	f := finals[last]
+	if waits {
+		f.Back = false
+	}
+	if entered := chosen[last].Words[0].Text == "exec"; !line.Exec && !entered && (several > 1 || chosen[last].Piped) {
+		f.Holds = &Hold{"shell", "the shell of several commands", chosen[last].Words[0].At}
+	} else if line.File != "" && !entered {
+		f.Holds = &Hold{"script", line.File, chosen[last].Words[0].At}
+	}
 	f.Before = append(append([]Final(nil), finals[:last]...), f.Before...)
 	return f
 }
+
+// keepsOpen tells commands that stand at the end of a script so that it does
+// not end: wait, tail -f, sleep infinity.
+func keepsOpen(s Simple) bool {
+	switch s.Words[0].Text {
+	case "wait", "fg":
+		return true
+	case "tail":
+		return len(s.Words) > 1 && strings.HasPrefix(s.Words[1].Text, "-") && strings.ContainsAny(s.Words[1].Text, "fF")
+	case "sleep":
+		return len(s.Words) > 1 && s.Words[1].Text == "infinity"
+	}
+	return false
+}
+
+// inits run a program as their child and hand the signals on (their
+// documentation).
+var inits = map[string]bool{"tini": true, "dumb-init": true, "catatonit": true}
 
 // simple follows one simple command.
 func simple(words []Word, c Context, env []Assign, steps []value.Step, exec bool, depth int) Final {
@@ -213,9 +266,12 @@ func simple(words []Word, c Context, env []Assign, steps []value.Step, exec bool
 	}
 	if strings.HasSuffix(name, ".sh") || strings.Contains(w.Text, "/") {
 		if p, ok := c.locate(w.Text); ok && c.Tree.Has(p) && !inDependencies(p) {
+			direct := Direct{p, w.At, exec}
 			if g, ok := scriptFile(p, w, words[1:], c, env, steps, depth); ok {
+				g.Direct = append(g.Direct, direct)
 				return g
 			}
+			f.Direct = append(f.Direct, direct)
 		} else if strings.HasPrefix(w.Text, "./") && Lookup(name) == nil || strings.HasSuffix(name, ".sh") || strings.HasSuffix(name, ".py") {
 			f.Missing = &Missing{"file", w.Text, w.At}
 			return f
@@ -341,6 +397,12 @@ func wrapped(name, flags string, words []Word, c Context, env []Assign, steps []
 		rest = words[len(words)-len(rest):]
 	}
 	f := simple(rest, c, env, steps, exec, depth+1)
+	switch {
+	case inits[name]:
+		f.Holds = nil
+	case name == "npx" || name == "bunx":
+		f.Holds = &Hold{"runner", name, first.At}
+	}
 	f.Fetched = f.Fetched || name == "npx" || name == "bunx"
 	if Lookup(name) != nil || name == "cross-env-shell" {
 		f.Wrapped = append([]Via{{strings.TrimSuffix(name, "-shell"), first.At}}, f.Wrapped...)
@@ -471,6 +533,7 @@ func packageRun(name string, words []Word, c Context, env []Assign, steps []valu
 	steps = append(steps[:len(steps):len(steps)], value.Step{At: s.At, Note: "script " + script + ": " + s.Text})
 	f := follow(line, sub, env, steps, depth+1)
 	f.Before = append(before, f.Before...)
+	f.Holds = &Hold{"runner", name, words[0].At}
 	return f, true
 }
 
@@ -580,7 +643,11 @@ func scriptFile(p string, w Word, args []Word, c Context, env []Assign, steps []
 		last := line.Commands[n-1].Words
 		if len(last) > 0 && strings.Contains(last[len(last)-1].Text, "$@") && len(args) > 0 {
 			words := append(slices.Clone(last[:len(last)-1]), args...)
-			return simple(words, c, env, append(steps[:len(steps):len(steps)], value.Step{At: line.Commands[n-1].At, Note: "hands over to its arguments"}), false, depth+1), true
+			f := simple(words, c, env, append(steps[:len(steps):len(steps)], value.Step{At: line.Commands[n-1].At, Note: "hands over to its arguments"}), false, depth+1)
+			if last[0].Text != "exec" {
+				f.Holds = &Hold{"script", p, line.Commands[n-1].At}
+			}
+			return f, true
 		}
 	}
 	at := place.Span{File: p, Line: 1, Col: 1, EndLine: 1, EndCol: 1}

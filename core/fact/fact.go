@@ -51,6 +51,7 @@ type Component struct {
 	Variant      string     // the program that runs it instead of the runtime's own: bun
 	Root         string     // the folder that the web server serves (PHP)
 	Install      Install
+	Granted      bool // its configuration grants permissions to the runtime
 }
 
 // NearMiss is a file whose name is nearly one that must be exact.
@@ -277,6 +278,8 @@ type Image struct {
 	Runs    []Run
 	Context string // the build context, a folder of the tree
 	Problem string
+	User    string // as whom it runs, as written; empty where the base decides
+	UserAt  place.Span
 }
 
 // Base is a base image of a stage.
@@ -307,6 +310,7 @@ type Copy struct {
 	Dir       string // the work folder at that point
 	FromStage string // the name or number of a stage, or an image
 	Stage     int    // the stage in which it stands
+	Mode      string // the mode that the files get, as written
 	At        place.Span
 	Final     bool
 }

@@ -28,6 +28,7 @@ type Listener struct {
 	Dev                bool           // a development server
 	Bare               bool           // the port is an unquoted word of a shell
 	Free               bool           // it is an argument of its own, not the value of a flag
+	Shared             bool           // it stands where only something that failed may lead, or in a function without a name
 	FlagPort, FlagHost bool           // it comes from the command line, which no variable beats
 	View               View           // what is left of it for reports
 }

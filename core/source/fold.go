@@ -69,3 +69,15 @@ func (t *Tree) Pointer(p string) bool {
 	f, err := t.Code(p)
 	return err == nil && strings.HasPrefix(string(f.Data), "version https://git-lfs.github.com/spec/")
 }
+
+// Executable reports whether a file reaches the host with its execute bit: as
+// git tracks it, else as it is on the disk. Links are taken as executable:
+// what they lead to has its own bit.
+func (t *Tree) Executable(p string) bool {
+	e, ok := t.Find(p)
+	if !ok || e.Tracked || e.Link {
+		return !ok || e.Exec || e.Link
+	}
+	info, err := t.root.Lstat(filepath.FromSlash(e.Path))
+	return err != nil || info.Mode()&0o111 != 0
+}

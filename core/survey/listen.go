@@ -214,6 +214,7 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 		return nil
 	}
 	l := &fact.Listener{Server: s.server, Via: "code", At: f.At(site.Node), Dev: s.dev}
+	l.Shared = site.InTry || site.Scope.Func != nil && site.Scope.Func.Name == ""
 	args, keys := e.Arguments(site)
 	nodeArg := func(i int) *code.Node {
 		if i >= 0 && i < len(site.Node.Args()) {
@@ -661,4 +662,26 @@ func Runserver(final command.Final, process string) *fact.Listener {
 func Number(s string) (int, bool) {
 	n, err := strconv.Atoi(s)
 	return n, err == nil
+}
+
+// Inner gives the listeners that the code of a start opens while a server of
+// its own imports it: calls outside of functions.
+func Inner(st *fact.Start) []*fact.Listener {
+	var list []*fact.Listener
+	for _, name := range st.Reached {
+		f := st.Program.Loader.File(name)
+		if f == nil || f.Skimmed {
+			continue
+		}
+		for _, site := range f.Calls {
+			if site.Scope != f.Top {
+				continue
+			}
+			if l := listener(st.Program, f, site, func(string) bool { return true }); l != nil {
+				l.Process = st.Process
+				list = append(list, l)
+			}
+		}
+	}
+	return list
 }

@@ -855,3 +855,26 @@ func (s *Starter) gunicornConfig(st *fact.Start, prog *Program, ctx command.Cont
 	}
 	st.Reached = append(st.Reached, p)
 }
+
+// CompiledFrom finds the source of a file in a folder of build output, whether
+// the component has a build step or not.
+func CompiledFrom(t *source.Tree, c *fact.Component, file string) (src string, ok bool) {
+	rel := strings.TrimPrefix(strings.TrimPrefix(file, c.Dir), "/")
+	top, rest, nested := strings.Cut(rel, "/")
+	if !nested || top != "dist" && top != "build" && top != "out" && top != "lib" && top != ".output" && top != ".next" {
+		return "", false
+	}
+	stem := strings.TrimSuffix(rest, path.Ext(rest))
+	for _, base := range []string{"src", "", "server", "source"} {
+		for _, ext := range []string{".ts", ".mts", ".tsx", ".cts", ".js", ".mjs"} {
+			n := c.Path(path.Join(base, stem+ext))
+			if base != "src" && strings.HasSuffix(ext, "js") {
+				continue // more likely the file that was meant
+			}
+			if n != file && t.Has(n) && !strings.HasPrefix(strings.TrimPrefix(n, c.Dir), top+"/") {
+				return n, true
+			}
+		}
+	}
+	return "", false
+}

@@ -35,6 +35,8 @@ type stage struct {
 	copies []fact.Copy
 	runs   []fact.Run
 	parent int // the stage it is built on, -1 for an image
+	user   string
+	userAt place.Span
 }
 
 type instruction struct {
@@ -184,6 +186,9 @@ func (r *reader) instruction(n *node) {
 			if v, ok := strings.CutPrefix(f, "--from="); ok {
 				c.FromStage = v
 			}
+			if v, ok := strings.CutPrefix(f, "--chmod="); ok {
+				c.Mode = v
+			}
 		}
 		if len(a) < 2 {
 			return
@@ -193,6 +198,10 @@ func (r *reader) instruction(n *node) {
 		}
 		c.Dest = r.text(a[len(a)-1], s)
 		s.copies = append(s.copies, c)
+	case "user":
+		if len(a) > 0 {
+			s.user, s.userAt = r.text(a[0], s), r.line(n.start)
+		}
 	case "run":
 		env := map[string]string{}
 		for k, v := range s.env {
@@ -237,6 +246,7 @@ func (r *reader) from(n *node, a []string) {
 		if strings.EqualFold(p.base.Stage, image) || image == strconv.Itoa(i) {
 			s.parent = i
 			s.dir = p.dir
+			s.user, s.userAt = p.user, p.userAt
 			for k, v := range p.env {
 				s.env[k] = v
 			}
@@ -324,7 +334,7 @@ func expandText(s string, lookup func(string) (string, bool)) string {
 // image sums up the last stage, with what the stages before it did.
 func (r *reader) image() *fact.Image {
 	last := r.stages[len(r.stages)-1]
-	im := &fact.Image{Env: last.env, EnvAt: last.envAt, Expose: last.expose, WorkDir: last.dir}
+	im := &fact.Image{Env: last.env, EnvAt: last.envAt, Expose: last.expose, WorkDir: last.dir, User: last.user, UserAt: last.userAt}
 	final := map[int]bool{}
 	for i := len(r.stages) - 1; i >= 0; i = r.stages[i].parent {
 		final[i] = true

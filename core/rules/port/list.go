@@ -26,5 +26,8 @@ var Rules = []*rules.Rule{
 	nameCase,   // port/name-case
 	noFallback, // port/no-fallback
 	otherName,  // port/other-name
+	privileged, // port/privileged
+	several,    // port/several
+	wrongType,  // port/type
 	unexpanded, // port/unexpanded
 }

@@ -20,13 +20,21 @@ func doc(name string) string {
 
 // Rules of the family.
 var Rules = []*rules.Rule{
+	artefact,          // start/artefact
+	backgrounded,      // start/background
+	buildMissing,      // start/build-missing
 	callableMissing,   // start/callable-missing
 	devServer,         // start/dev-server
 	disagree,          // start/disagree
 	importMissing,     // start/import-missing
 	missing,           // start/missing
+	notExecutable,     // start/not-executable
+	permission,        // start/permission
 	programUndeclared, // start/program-undeclared
+	releaseUnsafe,     // start/release-unsafe
 	reload,            // start/reload
+	runsOnImport,      // start/runs-on-import
+	signal,            // start/signal
 	targetMissing,     // start/target-missing
 	webMissing,        // start/web-missing
 }

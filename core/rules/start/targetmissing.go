@@ -30,6 +30,13 @@ var targetMissing = &rules.Rule{
 				p.Report(on, 0, rules.Finding{Where: m.At, Trail: s.Final.Steps, Message: fmt.Sprintf("runs %s, which is nowhere in the tree", m.Name), Remedy: near(p, s, m.Name)})
 				continue
 			}
+			if _, ok := unbuilt(p, on); ok {
+				continue // start/build-missing
+			}
+			if f, ok := otherArtefact(p, s); ok {
+				p.Report(on, 0, f)
+				continue
+			}
 			t := s.Target
 			if t == nil || t.File != "" || t.Built || t.Case != "" {
 				continue
@@ -92,4 +99,33 @@ func near(p *rules.Pass, s *fact.Start, name string) string {
 		return found + ":" + callable
 	}
 	return rel
+}
+
+// otherArtefact finds a start from the folder of an artefact that the build
+// makes under another name.
+func otherArtefact(p *rules.Pass, s *fact.Start) (rules.Finding, bool) {
+	t := s.Target
+	if t == nil || !t.Built || t.File == "" || p.Component.Runtime == "node" || p.Component.Runtime == "python" {
+		return rules.Finding{}, false
+	}
+	var beside []fact.Artefact
+	for _, a := range p.Component.Artefacts {
+		if path.Dir(a.Path) != path.Dir(t.File) || path.Ext(a.Path) != path.Ext(t.File) {
+			continue
+		}
+		if strings.ContainsAny(a.Path, "$*?") || made(path.Base(t.File), path.Base(a.Path)) {
+			return rules.Finding{}, false
+		}
+		beside = append(beside, a)
+	}
+	if why, _, _ := unfit(p.Component, s); len(beside) == 0 || why != "" || p.Tree.Has(t.File) {
+		return rules.Finding{}, false
+	}
+	a := beside[0]
+	return rules.Finding{
+		Where:   t.At,
+		Trail:   append(s.Final.Steps[:len(s.Final.Steps):len(s.Final.Steps)], rules.Step(a.At, "the build makes "+a.Path)),
+		Message: fmt.Sprintf("starts %s, and the build makes %s", t.Named, path.Base(a.Path)),
+		Remedy:  path.Join(path.Dir(t.Named), path.Base(a.Path)),
+	}, true
 }

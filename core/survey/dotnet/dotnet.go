@@ -197,6 +197,11 @@ func (r *Runtime) Gather(t *source.Tree, c *fact.Component, f survey.Folder) {
 	if strings.EqualFold(property(p, "PublishAot").Str(), "true") {
 		detail = "a native program"
 	}
+	// Without the Web or Worker SDK the output is a library unless something
+	// says otherwise (MSBuild properties for .NET SDK projects, OutputType).
+	if out := property(p, "OutputType").Str(); strings.EqualFold(out, "Library") || out == "" && strings.EqualFold(p.Get("@Sdk").Str(), "Microsoft.NET.Sdk") {
+		detail = "a library"
+	}
 	c.Artefacts = append(c.Artefacts, fact.Artefact{Kind: "assembly", Path: name + ".dll", Detail: detail, Build: "dotnet publish -c Release", At: at})
 }
 

@@ -4,6 +4,7 @@
 package java
 
 import (
+	"bytes"
 	"path"
 	"strings"
 
@@ -753,6 +754,11 @@ func (g *gradle) artefact(file string) {
 		a.Path, a.Detail = g.c.Path("build/libs/"+g.name+"-all.jar"), "fat"
 	case has("io.quarkus"):
 		a.Path, a.Detail = g.c.Path("build/quarkus-app/quarkus-run.jar"), "a folder with its libraries beside it"
+	case g.f != nil && bytes.Contains(g.f.Src, []byte("Main-Class")):
+		a.Detail = "thin, with a main class"
+		if bytes.Contains(g.f.Src, []byte("zipTree")) {
+			a.Detail = "fat"
+		}
 	}
 	if f := g.vars["archiveFileName"]; f != "" {
 		a.Path = g.c.Path("build/libs/" + f)
