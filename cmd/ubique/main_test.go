@@ -586,8 +586,8 @@ func TestDemo(t *testing.T) {
 	}
 	for component, rules := range map[string][]string{
 		"bookings": {"ship/untracked", "ship/dependencies", "port/name-case", "port/mismatch", "manifest/dev-only", "secret/in-source"},
-		"visitors": {"start/dev-server", "settings/debug", "settings/hosts-open", "pin/disagree"},
-		"forecast": {"start/callable-missing", "port/loopback", "manifest/undeclared", "secret/file-shipped"},
+		"visitors": {"start/dev-server", "settings/debug", "settings/hosts-open", "pin/disagree", "start/release-unsafe"},
+		"forecast": {"start/callable-missing", "port/loopback", "manifest/undeclared", "secret/file-shipped", "env/near-miss"},
 	} {
 		for _, rule := range rules {
 			if !strings.Contains(strings.Join(found[component], " "), rule) {

@@ -429,6 +429,7 @@ func (c *conductor) component(comp *fact.Component, r survey.Runtime) {
 		}
 	}
 	c.variables(comp)
+	comp.Declared = survey.Declarations(c.t, comp)
 	verdicts, on := c.applicable(comp)
 	var found []rules.Finding
 	if !c.opts.Rules {
@@ -595,6 +596,9 @@ func (c *conductor) beginnings(comp *fact.Component, r survey.Runtime) []survey.
 	}
 	if cmd, file, ok := r.Entry(c.t, comp); ok && (comp.Runtime != "node" || comp.Scripts["start"].Text == "") {
 		at := place.Span{File: file, Line: 1, Col: 1, EndLine: 1, EndCol: 1}
+		if s := comp.Scripts["start"]; s.Text == cmd {
+			at = s.At
+		}
 		line, err := command.Parse(cmd, at)
 		list = append(list, survey.Beginning{Process: "web", Command: cmd, Source: "usual entry", File: file, At: at, Line: line, Dir: comp.Dir, Err: err})
 	}
@@ -806,6 +810,9 @@ func (c *conductor) questions(comp *fact.Component, on []*rules.On) []Unknown {
 		if st.Final.Known == nil && st.Target == nil {
 			add("what it starts", st.Final.Path+" is not a program that is known here", st.Final.At)
 			continue
+		}
+		if _, silent := survey.Silent(comp, st); silent {
+			continue // port/none
 		}
 		if len(st.Listeners) == 0 {
 			add("where it listens", "no call that listens was found in what "+st.Command+" reaches", st.At)

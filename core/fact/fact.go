@@ -30,6 +30,7 @@ type Component struct {
 	Scripts      map[string]command.Script // package scripts
 	Starts       []*Start
 	Variables    []Variable
+	Declared     []Declared
 	Imports      []Import
 	Settings     []Setting
 	Secrets      []Secret
@@ -176,7 +177,17 @@ type Variable struct {
 	Required bool
 	Fallback string
 	HasFall  bool
+	Tested   bool           // the code asks whether it is set
+	Guards   []*value.Value // what must hold for it to be read
 	At       place.Span
+}
+
+// Declared is a variable that a file of the tree says to exist.
+type Declared struct {
+	Name  string
+	How   string // dotenv example, dotenv file, container file, process file, descriptor
+	Valid bool   // a shell can set it
+	At    place.Span
 }
 
 // Shipment is what of a component reaches a host by one route.

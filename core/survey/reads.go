@@ -26,6 +26,9 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 		}
 		scopes := scopesOf(f)
 		var visit func(n *code.Node, s *code.Scope, fallback *code.Node, tested bool)
+		asks := inquired(f)
+		var guards []*value.Value
+		must := false // the program ends without it
 		add := func(v *value.Value, fallback *value.Value, tested bool) {
 			at := v.At
 			if at.File == "" || at.Line == 0 || strings.ContainsRune(v.Text, 0) {
@@ -36,7 +39,7 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 				return
 			}
 			seen[key] = true
-			x := fact.Variable{Name: v.Text, At: at, Required: v.Unset == value.Raises}
+			x := fact.Variable{Name: v.Text, At: at, Required: v.Unset == value.Raises || must, Tested: tested, Guards: guards[:len(guards):len(guards)]}
 			if fallback != nil {
 				x.HasFall, x.Required = true, false
 				x.Fallback = Shown(x.Name, fallback)
@@ -55,17 +58,42 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 			}
 			switch n.Kind {
 			case code.Binary:
+				switch n.Name {
+				case "==", "===", "!=", "!==", "in", "not in", "instanceof":
+					// What is compared may be missing: it is then another.
+					visit(n.Kid(0), s, nil, true)
+					visit(n.Kid(1), s, nil, true)
+					return
+				}
 				if (n.Name == "||" || n.Name == "??") && n.Kid(1) != nil {
 					visit(n.Kids[0], s, n.Kids[1], tested)
 					visit(n.Kids[1], s, fallback, tested)
 					return
 				}
 			case code.If, code.Cond:
-				visit(n.Kid(0), s, nil, true)
-				for _, k := range n.Kids[1:] {
+				must = n.Is(code.If) && insists(n)
+				visit(n.Kid(0), s, nil, !must)
+				must = false
+				before := len(guards)
+				for i, k := range n.Kids[1:] {
+					if k != nil && len(guards) < 8 {
+						guards = append(guards[:before:before], e.Guard(code.Guard{Test: n.Kid(0), Not: i == 1, Scope: s}))
+					}
+					visit(k, s, fallback, tested)
+					guards = guards[:before]
+				}
+				return
+			case code.Try: // what is missing is caught
+				visit(n.Kid(0), s, fallback, true)
+				for _, k := range n.Kids[min(1, len(n.Kids)):] {
 					visit(k, s, fallback, tested)
 				}
 				return
+			case code.Assign:
+				if name := target(n.Kid(0)); name != "" && n.Kid(1) != nil {
+					visit(n.Kid(1), s, fallback, tested || asks[name])
+					return
+				}
 			case code.Member, code.Index, code.Call:
 				if couldRead(n) {
 					v := e.Expr(n, s)
@@ -83,6 +111,10 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 					}
 				}
 			case code.Bind:
+				if name := target(n.Kid(0)); name != "" && n.Kid(1) != nil {
+					visit(n.Kid(1), s, fallback, tested || asks[name])
+					return
+				}
 				// const { PORT = 3000 } = process.env
 				if n.Kid(0).Is(code.Object) && n.Kid(1) != nil {
 					if v := e.Expr(n.Kids[1], s); v.Kind == value.EnvMap {
@@ -499,4 +531,67 @@ func sortScopes(s []*code.Scope) {
 			s[j], s[j-1] = s[j-1], s[j]
 		}
 	}
+}
+
+// target is the name that an assignment gives a value to: of a variable or of
+// an attribute.
+func target(n *code.Node) string {
+	if n.Is(code.Name) || n.Is(code.Member) {
+		return n.Name
+	}
+	return ""
+}
+
+// inquired finds the names of which a file asks whether they hold something: in
+// conditions that do not end the program, and before a fallback.
+func inquired(f *code.File) map[string]bool {
+	m := map[string]bool{}
+	names := func(n *code.Node) {
+		n.Walk(func(k *code.Node) bool {
+			if k.Is(code.Name) || k.Is(code.Member) {
+				m[k.Name] = true
+			}
+			return !k.Is(code.Func)
+		})
+	}
+	f.Body.Walk(func(n *code.Node) bool {
+		switch n.Kind {
+		case code.If:
+			if !insists(n) {
+				names(n.Kid(0))
+			}
+		case code.Cond:
+			names(n.Kid(0))
+		case code.Binary:
+			switch n.Name {
+			case "||", "??", "&&", "or", "and":
+				if n.Kid(0) != nil {
+					names(n.Kids[0])
+				}
+			}
+		}
+		return true
+	})
+	return m
+}
+
+// endings are calls that end a program.
+var endings = map[string]bool{"exit": true, "Fatal": true, "Fatalf": true, "Fatalln": true, "panic": true, "abort": true, "Exit": true, "die": true}
+
+// insists reports whether an if ends the program or raises an error in what it
+// guards: what its test asks for must be there.
+func insists(n *code.Node) bool {
+	found := false
+	n.Kid(1).Walk(func(k *code.Node) bool {
+		switch {
+		case k.Is(code.Throw):
+			found = true
+		case k.Is(code.Call):
+			if c := k.Kid(0); (c.Is(code.Name) || c.Is(code.Member)) && endings[c.Name] {
+				found = true
+			}
+		}
+		return !found && !k.Is(code.Func)
+	})
+	return found
 }

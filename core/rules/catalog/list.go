@@ -7,6 +7,7 @@ import (
 
 	"ubique/core/rules"
 	"ubique/core/rules/descriptor"
+	"ubique/core/rules/env"
 	"ubique/core/rules/manifest"
 	"ubique/core/rules/pin"
 	"ubique/core/rules/port"
@@ -17,7 +18,7 @@ import (
 	"ubique/core/rules/start"
 )
 
-var all = slices.Concat(runtime.Rules, pin.Rules, manifest.Rules, ship.Rules, start.Rules, port.Rules, secret.Rules, settings.Rules, descriptor.Rules)
+var all = slices.Concat(runtime.Rules, pin.Rules, manifest.Rules, ship.Rules, start.Rules, port.Rules, env.Rules, secret.Rules, settings.Rules, descriptor.Rules)
 
 // All gives every rule, family by family in the order of a developer's work.
 func All() []*rules.Rule { return all }

@@ -142,6 +142,11 @@ func programs(s *fact.Start) []use {
 	if f.Known != nil && len(f.Known.Packages) > 0 {
 		list = append(list, use{f.Program, f.Known.Packages, value.Step{At: f.At, Note: "runs " + f.Program}})
 	}
+	for _, b := range f.Before { // steps that the start runs first
+		if b.Known != nil && len(b.Known.Packages) > 0 {
+			list = append(list, use{b.Program, b.Known.Packages, value.Step{At: b.At, Note: "runs " + b.Program + " first"}})
+		}
+	}
 	for _, w := range f.Wrapped {
 		if pkgs := node.ProgramPackages(w.Name); len(pkgs) > 0 {
 			list = append(list, use{w.Name, pkgs, value.Step{At: w.At, Note: "runs " + w.Name}})

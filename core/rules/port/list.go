@@ -25,6 +25,7 @@ var Rules = []*rules.Rule{
 	mismatch,   // port/mismatch
 	nameCase,   // port/name-case
 	noFallback, // port/no-fallback
+	nothing,    // port/none
 	otherName,  // port/other-name
 	privileged, // port/privileged
 	several,    // port/several

@@ -1,0 +1,66 @@
+package env
+
+import (
+	"fmt"
+
+	"ubique/core/rules"
+)
+
+var undeclared = &rules.Rule{
+	ID: "env/undeclared", Level: rules.Risk, Title: "a variable is read that nothing declares", Doc: doc("undeclared"),
+	Check: func(p *rules.Pass) {
+		says := declared(p)
+		for _, on := range p.On {
+			names, at := reads(on)
+			if len(names) == 0 {
+				continue
+			}
+			pairs, _ := near(p, on)
+			decides := port(on)
+			for _, n := range names {
+				if _, ok := says[n]; ok || known(on, n) || decides[n] {
+					continue
+				}
+				if _, ok := pairs[n]; ok {
+					continue // env/near-miss
+				}
+				required, free := -1, false
+				for i, v := range at[n] {
+					free = free || v.HasFall || v.Tested
+					if v.Required && required < 0 {
+						required = i
+					}
+				}
+				if free {
+					continue
+				}
+				level, first := rules.Advice, at[n][0]
+				then := "it is empty there"
+				if required >= 0 {
+					level, first = rules.Risk, at[n][required]
+					then = "the program ends there"
+				}
+				f := rules.Finding{Where: first.At, Remedy: n + "=", Message: fmt.Sprintf("reads %s without a fallback, and no file of the tree says that it is needed: who sets the host up does not know of it, and %s", n, then)}
+				for _, v := range at[n] {
+					if v.At != first.At && len(f.Trail) < 4 {
+						f.Trail = append(f.Trail, rules.Step(v.At, "reads it too"))
+					}
+				}
+				f.Remedy = n + "=   in .env.example"
+				p.Report(on, level, f)
+			}
+		}
+	},
+}
+
+// port are the variables that decide where the process listens: the port rules
+// speak of them.
+func port(on *rules.On) map[string]bool {
+	m := map[string]bool{}
+	for _, l := range on.Code.Listeners {
+		for _, v := range l.PortVariables() {
+			m[v.Text] = true
+		}
+	}
+	return m
+}
