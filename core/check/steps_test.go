@@ -33,7 +33,9 @@ func TestStartSignal(t *testing.T) {
 
 func TestStartBackground(t *testing.T) {
 	t.Parallel()
-	web := func(command string) string { return flaskManifest + flaskApp + "-- Procfile --\nweb: " + command + "\n" }
+	web := func(command string) string {
+		return flaskManifest + flaskApp + "-- Procfile --\nweb: " + command + "\n"
+	}
 	node := func(command string) string { return nodeManifest + server + "-- Procfile --\nweb: " + command + "\n" }
 	runCases(t, []ruleCase{
 		{"a flag", web("gunicorn --daemon app:app"), []string{"start/background Procfile:1 pushed=blocker"}},

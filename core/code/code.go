@@ -221,6 +221,7 @@ type Binding struct {
 	Index   int      // the place of a parameter
 	Off     int32
 	Guards  []Guard
+	From    *Scope // where the value is written, where that is another scope
 }
 
 // Scope is a stretch in which names are known: a file, a function, a class.

@@ -84,6 +84,13 @@ func (c *collector) stmt(n *Node, fr frame) {
 	case ExprStmt, Return, Throw:
 		c.expr(n.Kid(0), fr)
 	case Bind:
+		if s := c.declaring(n, fr.scope); s != nil {
+			sub := fr
+			sub.scope = s
+			c.bindFrom(n.Kid(0), n.Kid(1), "", "=", sub, fr.scope)
+			c.expr(n.Kid(1), fr)
+			return
+		}
 		c.bind(n.Kid(0), n.Kid(1), n.Name, "=", fr)
 		if n.Flag&Exported != 0 {
 			c.export(n.Kid(0), fr)
@@ -191,6 +198,55 @@ func (c *collector) export(target *Node, fr frame) {
 		}
 		return true
 	})
+}
+
+// declaring finds the scope that declares what a bare assignment sets, in
+// languages in which variables are declared; nil where it is the one at hand.
+func (c *collector) declaring(n *Node, s *Scope) *Scope {
+	if n.Name != "" || !n.Kid(0).Is(Name) {
+		return nil
+	}
+	switch c.f.Lang {
+	case Java, Kotlin, CSharp, Rust, Groovy:
+	case Ruby: // a block sees what surrounds it
+		if s.Func == nil || s.Func.Name != "" {
+			return nil
+		}
+	default:
+		return nil
+	}
+	for x := s; x != nil; x = x.Parent {
+		if _, ok := x.Names[n.Kids[0].Name]; ok {
+			if x == s {
+				return nil
+			}
+			return x
+		}
+		if c.f.Lang == Ruby && x.Func != nil && x.Func.Name != "" {
+			return nil
+		}
+	}
+	return nil
+}
+
+// bindFrom binds in one scope what is written in another.
+func (c *collector) bindFrom(target, value *Node, kind, op string, fr frame, from *Scope) {
+	before := map[string]int{}
+	target.Walk(func(t *Node) bool {
+		if t.Is(Name) {
+			before[t.Name] = len(fr.scope.Names[t.Name])
+		}
+		return true
+	})
+	c.bind(target, value, kind, op, fr)
+	if from == fr.scope {
+		return
+	}
+	for name, n := range before {
+		for _, b := range fr.scope.Names[name][n:] {
+			b.From = from
+		}
+	}
 }
 
 // bind binds the names of a target to (parts of) a value.
@@ -458,7 +514,7 @@ func (c *collector) assign(n *Node, fr frame) {
 		}
 		sub := fr
 		sub.scope = scope
-		c.bind(target, value, "", n.Name, sub)
+		c.bindFrom(target, value, "", n.Name, sub, fr.scope)
 	case Member, Index:
 		c.f.Sets = append(c.f.Sets, Site{Node: target, Value: value, Scope: fr.scope, Guards: fr.guards})
 		name := target.Name

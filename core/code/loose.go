@@ -671,13 +671,22 @@ func (r *loose) ifStmt() *Node {
 	n := &Node{Kind: If, Off: r.cur().off}
 	not := r.isN("unless")
 	r.pos++
+	var pattern *Node
 	if r.isN("let") { // if let Some(x) = …
+		r.pos++
+		pattern = r.head()
 		for r.cur().kind != tEOF && !r.isP("=") && !r.isP("{") {
 			r.pos++
 		}
 		r.eatP("=")
 	}
 	test := r.head()
+	bound, subject := "", test
+	if pattern != nil {
+		if t, name, _ := r.fits(test, pattern); t != nil {
+			test, bound = t, name
+		}
+	}
 	if not {
 		test = &Node{Kind: Unary, Name: "!", Off: test.Off, End: test.End, Kids: []*Node{test}}
 	}
@@ -693,6 +702,9 @@ func (r *loose) ifStmt() *Node {
 		return r.done(n)
 	}
 	n.Kids[1] = r.body()
+	if bound != "" && bound != "_" {
+		n.Kids[1] = replaced(n.Kids[1], bound, subject)
+	}
 	switch {
 	case r.isN("elsif") || r.isN("elseif"):
 		n.Kids[2] = r.ifStmt()
@@ -836,43 +848,311 @@ func (r *loose) parens() *Node {
 	return r.done(n)
 }
 
-// choice reads switch, when, match and case; the arms are kept as blocks that
-// may run.
-func (r *loose) choice() *Node {
-	n := &Node{Kind: Loop, Off: r.cur().off} // what is in it may run or not
-	r.pos++
-	body := &Node{Kind: Block, Off: r.cur().off}
-	if !r.isP("{") && !r.isN("do") && !(r.words() && r.cur().nl) {
-		n.Kids = append(n.Kids, r.head())
+// choice reads switch, when, match and case as what it means: one condition
+// after another.
+func (r *loose) choice() *Node { return chained(r.arms(), false) }
+
+// arm is one way of a choice.
+type arm struct {
+	test *Node // nil: all that no other takes
+	body *Node // a block
+	off  int32
+}
+
+// chained makes conditions of the arms: statements, or an expression.
+func chained(arms []arm, value bool) *Node {
+	var n *Node
+	for i := len(arms) - 1; i >= 0; i-- {
+		a := arms[i]
+		end := a.off
+		if a.body != nil {
+			end = a.body.End
+		}
+		switch {
+		case a.test == nil && value:
+			n = last(a.body)
+		case a.test == nil:
+			n = a.body
+		case value:
+			n = &Node{Kind: Cond, Off: a.off, End: end, Kids: []*Node{a.test, last(a.body), n}}
+		default:
+			n = &Node{Kind: If, Off: a.off, End: end, Kids: []*Node{a.test, a.body, n}}
+		}
 	}
-	if r.words() {
-		r.eatN("do")
+	if n == nil {
+		n = &Node{Kind: Block}
+	}
+	return n
+}
+
+// either joins two tests.
+func either(a, b *Node) *Node {
+	if a == nil {
+		return b
+	}
+	return &Node{Kind: Binary, Name: "||", Off: a.Off, End: b.End, Kids: []*Node{a, b}}
+}
+
+// fits is the test that a subject fits a pattern: nil for what fits all. In
+// Rust, Ok(x) and Some(x) give the value a name: the second result.
+func (r *loose) fits(subject, pattern *Node) (test *Node, name string, all bool) {
+	switch {
+	case pattern == nil:
+		return &Node{Kind: Unknown, Off: r.end(), End: r.end()}, "", false
+	case subject == nil: // a condition of its own
+		return pattern, "", pattern.Is(True)
+	case pattern.Is(Name) && (pattern.Name == "_" || r.lang == Rust && pattern.Name[0] >= 'a' && pattern.Name[0] <= 'z'):
+		return nil, pattern.Name, true
+	case pattern.Is(Name) && pattern.Name == "None", pattern.Is(Null) && r.lang == Rust:
+		return &Node{Kind: Unary, Name: "!", Off: pattern.Off, End: pattern.End, Kids: []*Node{{Kind: Unary, Name: "holds", Off: pattern.Off, End: pattern.End, Kids: []*Node{subject}}}}, "", false
+	case pattern.Is(Call) && pattern.Kid(0).Is(Name):
+		holds := &Node{Kind: Unary, Name: "holds", Off: pattern.Off, End: pattern.End, Kids: []*Node{subject}}
+		switch pattern.Kids[0].Name {
+		case "Ok", "Some":
+			if x := pattern.Kid(1); x.Is(Name) {
+				name = x.Name
+			}
+			return holds, name, false
+		case "Err":
+			return &Node{Kind: Unary, Name: "!", Off: pattern.Off, End: pattern.End, Kids: []*Node{holds}}, "", false
+		}
+		return &Node{Kind: Unknown, Off: pattern.Off, End: pattern.End}, "", false
+	}
+	return &Node{Kind: Binary, Name: "==", Off: pattern.Off, End: pattern.End, Kids: []*Node{subject, pattern}}, "", false
+}
+
+// arms reads the ways of a choice after its word.
+func (r *loose) arms() []arm {
+	r.pos++
+	var subject *Node
+	if !r.isP("{") && !r.isN("do") && !(r.words() && r.cur().nl) {
+		subject = r.head()
+	}
+	if r.lang == Kotlin && subject.Is(Bind) {
+		subject = subject.Kid(1)
+	}
+	return r.armsOf(subject)
+}
+
+// armsOf reads the ways of a choice after its subject.
+func (r *loose) armsOf(subject *Node) []arm {
+	var list []arm
+	switch {
+	case r.lang == Ruby:
 		for r.cur().kind != tEOF && !r.isN("end") {
 			start := r.pos
-			for r.isN("when") || r.isN("in") || r.isN("else") || r.isP("->") || r.isN("then") {
-				r.pos++
+			if r.eatN("when") || r.eatN("in") {
+				a := arm{off: r.cur().off}
+				for {
+					saved := r.noIn
+					r.noIn = true
+					t, _, _ := r.fits(subject, r.expr(0))
+					r.noIn = saved
+					a.test = either(a.test, t)
+					if !r.eatP(",") {
+						break
+					}
+				}
+				r.eatN("then")
+				a.body = r.until("end", "when", "in", "else")
+				list = append(list, a)
+			} else if r.eatN("else") {
+				off := r.cur().off
+				list = append(list, arm{nil, r.until("end", "when"), off})
 			}
-			r.into(body, r.stmt())
 			if r.pos == start {
 				r.pos++
 			}
 		}
 		r.eatN("end")
-	} else if r.eatP("{") {
-		for !r.isP("}") && r.cur().kind != tEOF {
+		return list
+	case r.lang == Elixir:
+		r.eatN("do")
+		for r.cur().kind != tEOF && !r.isN("end") {
 			start := r.pos
-			for r.isN("case") || r.isN("default") || r.isP("->") || r.isP("=>") || r.isP(":") || r.isN("else") || r.isN("is") || r.isP("|") {
-				r.pos++
+			off := r.cur().off
+			t, _, all := r.fits(subject, r.expr(0))
+			if r.eatN("when") {
+				r.expr(0)
+				t, all = &Node{Kind: Unknown, Off: off, End: r.end()}, false
 			}
-			r.into(body, r.stmt())
+			r.eatP("->")
+			body := r.armBody()
+			if all {
+				t = nil
+			}
+			list = append(list, arm{t, body, off})
 			if r.pos == start {
 				r.pos++
 			}
 		}
-		r.eatP("}")
+		r.eatN("end")
+		return list
 	}
-	n.Kids = append(n.Kids, r.done(body))
+	if !r.eatP("{") {
+		return nil
+	}
+	var pending *Node // of cases that share a body
+	for !r.isP("}") && r.cur().kind != tEOF {
+		start := r.pos
+		off := r.cur().off
+		a := arm{off: off, test: pending}
+		bound := ""
+		labelled := r.isN("case") && r.lang != Kotlin && r.lang != Rust
+		switch {
+		case r.isN("default"), r.isN("else") && r.lang == Kotlin:
+			r.pos++
+			a.test, labelled = nil, true
+		default:
+			if labelled {
+				r.pos++
+			}
+			whole := false
+			for {
+				saved := r.noIn
+				r.noIn = true
+				p := r.expr(1)
+				r.noIn = saved
+				for r.lang == Rust && p.Is(Binary) && p.Name == "|" {
+					t, _, _ := r.fits(subject, p.Kid(1))
+					a.test = either(t, a.test)
+					p = p.Kid(0)
+				}
+				t, name, all := r.fits(subject, p)
+				whole = whole || all
+				if name != "" {
+					bound = name
+				}
+				if !all {
+					a.test = either(a.test, t)
+				}
+				if r.pos == start || !(r.eatP(",") || r.eatP("|")) || r.isP("->") || r.isP("=>") {
+					break
+				}
+			}
+			if r.isN("if") || r.isN("when") { // a condition besides
+				r.pos++
+				r.expr(1)
+				a.test, whole = &Node{Kind: Unknown, Off: off, End: r.end()}, false
+			}
+			if whole {
+				a.test = nil
+			}
+		}
+		switch {
+		case r.eatP("->") || r.eatP("=>"):
+			a.body = r.armBody()
+			if bound != "" && subject != nil && bound != "_" {
+				a.body = replaced(a.body, bound, subject)
+			}
+			r.eatP(",")
+			pending = nil
+			list = append(list, a)
+		case r.eatP(":"):
+			b := &Node{Kind: Block, Off: r.cur().off}
+			for r.cur().kind != tEOF && !r.isP("}") && !r.isN("case") && !r.isN("default") {
+				from := r.pos
+				if r.isN("break") {
+					r.pos++
+					r.eatP(";")
+					continue
+				}
+				r.into(b, r.stmt())
+				if r.pos == from {
+					r.pos++
+				}
+			}
+			a.body = r.done(b)
+			if len(b.Kids) == 0 && a.test != nil && (r.isN("case") || r.isN("default")) {
+				pending = a.test // falls through to the next
+				continue
+			}
+			pending = nil
+			list = append(list, a)
+		}
+		if r.pos == start {
+			r.pos++
+		}
+	}
+	r.eatP("}")
+	return list
+}
+
+// armBody reads what stands behind the arrow of an arm, as a block.
+func (r *loose) armBody() *Node {
+	if r.lang == Elixir {
+		n := &Node{Kind: Block, Off: r.cur().off}
+		for r.cur().kind != tEOF && !r.isN("end") && !r.arrowAhead() {
+			start := r.pos
+			r.into(n, r.stmt())
+			if r.pos == start {
+				r.pos++
+			}
+		}
+		return r.done(n)
+	}
+	if r.isP("{") {
+		return r.braces()
+	}
+	n := &Node{Kind: Block, Off: r.cur().off}
+	if r.lang == Rust { // an expression up to the comma
+		if r.isN("return") || r.isN("continue") || r.isN("break") {
+			r.into(n, r.leaving())
+			return r.done(n)
+		}
+		e := r.expr(0)
+		if e != nil {
+			n.Kids = append(n.Kids, r.done(&Node{Kind: ExprStmt, Off: e.Off, Kids: []*Node{e}}))
+		}
+		return r.done(n)
+	}
+	r.into(n, r.stmt())
 	return r.done(n)
+}
+
+// arrowAhead reports whether an arm of Elixir begins on this line.
+func (r *loose) arrowAhead() bool {
+	if !r.cur().nl {
+		return false
+	}
+	depth := 0
+	for i := 0; i < 60; i++ {
+		t := r.at(i)
+		if t.kind == tEOF || i > 0 && t.nl && depth == 0 {
+			return false
+		}
+		if t.kind == tName && (t.text == "fn" || t.text == "do") {
+			return false
+		}
+		if t.kind != tPunct {
+			continue
+		}
+		switch t.text {
+		case "(", "[", "{":
+			depth++
+		case ")", "]", "}":
+			depth--
+		case "->":
+			return depth == 0
+		}
+	}
+	return false
+}
+
+// replaced puts an expression in the place of a name that a pattern binds.
+func replaced(n *Node, name string, by *Node) *Node {
+	if n == nil {
+		return nil
+	}
+	if n.Is(Name) && n.Name == name {
+		return by
+	}
+	c := *n
+	c.Kids = make([]*Node, len(n.Kids))
+	for i, k := range n.Kids {
+		c.Kids[i] = replaced(k, name, by)
+	}
+	return &c
 }
 
 func (r *loose) leaving() *Node {
@@ -963,6 +1243,15 @@ func (r *loose) class() *Node {
 	default: // a namespace for the rest of the file, a record without a body
 		r.eatP(";")
 		n.Kids[1] = &Node{Kind: Block, Off: r.end(), End: r.end()}
+	}
+	if ps != nil && n.Kids[1] != nil && (r.lang == Kotlin || r.lang == Java || r.lang == CSharp) { // its parameters are fields
+		for _, p := range ps.Kids {
+			p.Flag |= Exported
+		}
+		n.Kids[1].Kids = append([]*Node{{Kind: Func, Name: "constructor", Off: ps.Off, End: ps.End, Kids: []*Node{ps, {Kind: Block, Off: ps.End, End: ps.End}}}}, n.Kids[1].Kids...)
+	}
+	if word == "object" && n.Name == "" && r.lang == Kotlin { // a companion: its members are the class's
+		return n.Kids[1]
 	}
 	if word == "namespace" || word == "mod" || word == "module" && r.lang == Ruby {
 		// What is in it is as good as at the top.

@@ -321,8 +321,11 @@ func (r *loose) named() *Node {
 		return r.postfix(r.done(&Node{Kind: Cond, Off: t.off, Kids: []*Node{s.Kids[0], last(s.Kids[1]), last(s.Kids[2])}}))
 	case "case", "when", "match", "switch", "cond":
 		if next.kind != tPunct || next.text == "(" || next.text == "{" {
-			s := r.choice()
-			return r.done(&Node{Kind: Unknown, Off: t.off, Kids: calls(s)})
+			e := chained(r.arms(), true)
+			if e.Is(Block) {
+				e = &Node{Kind: Unknown, Off: t.off, Kids: calls(e)}
+			}
+			return r.postfix(r.done(e))
 		}
 	case "begin", "try":
 		if r.words() || r.lang == Kotlin {
@@ -846,6 +849,10 @@ func (r *loose) postfix(n *Node) *Node {
 // infixCall reads a block after a name (Ruby: loop do … end), and infix
 // functions of Kotlin.
 func (r *loose) infixCall(n *Node) *Node {
+	if r.lang == CSharp && r.isN("switch") && r.at(1).kind == tPunct && r.at(1).text == "{" {
+		r.pos++
+		return r.done(chained(r.armsOf(n), true))
+	}
 	if r.isN("do") && !r.cur().nl && !r.noIn && r.words() && (n.Is(Name) || n.Is(Member) || n.Is(Call)) {
 		if n.Is(Call) {
 			return r.withBlock(n)

@@ -155,6 +155,15 @@ func Listeners(e *value.Eval, files []*code.File, process string, live func(stri
 		if f.Skimmed {
 			continue
 		}
+		if f.Lang == code.Java || f.Lang == code.Kotlin {
+			for _, site := range f.Calls {
+				if l := jvmListener(e, f, site, live); l != nil {
+					l.Process = process
+					list = append(list, l)
+				}
+			}
+			continue
+		}
 		if f.Lang == code.Go {
 			for _, site := range f.Calls {
 				if l := goListener(e, f, site, live); l != nil {
@@ -417,7 +426,7 @@ func dead(s *code.Scope, f *code.File, live func(string) bool) bool {
 		if x.Func == nil || x.Class != nil || x.Func.Name == "" || x.Parent == nil || x.Parent.Func != nil {
 			continue
 		}
-		if f.Lang == code.Go && (x.Func.Name == "main" || x.Func.Name == "init") {
+		if f.Lang != code.Python && x.Func.Name == "main" || f.Lang == code.Go && x.Func.Name == "init" || x.Func.Name == "constructor" {
 			continue
 		}
 		if len(x.Func.Kids) > 2 { // decorated: the framework calls it

@@ -81,6 +81,10 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 			past = past || w.At == target.At
 		}
 	}
+	if st.Final.Program == "java" {
+		st.Program.Properties = systemProperties(st)
+		st.Program.Args = nil
+	}
 	if st.Target != nil {
 		for _, w := range st.Target.Args {
 			st.Program.Args = append(st.Program.Args, w.Value)
@@ -877,4 +881,30 @@ func CompiledFrom(t *source.Tree, c *fact.Component, file string) (src string, o
 		}
 	}
 	return "", false
+}
+
+// systemProperties are what -D sets on the command line of a virtual machine,
+// before what it runs (the java command, "Standard Options").
+func systemProperties(st *fact.Start) map[string]*value.Value {
+	m := map[string]*value.Value{}
+	for _, w := range st.Final.Args {
+		if st.Target != nil && w.At == st.Target.At {
+			break
+		}
+		rest, ok := strings.CutPrefix(w.Text, "-D")
+		if !ok {
+			continue
+		}
+		name, text, _ := strings.Cut(rest, "=")
+		v := value.Text(text, w.At)
+		if !w.Literal() && w.Value != nil && len(w.Value.Kids) > 0 && w.Value.Kids[0].Kind == value.Str {
+			head := strings.TrimPrefix(w.Value.Kids[0].Text, "-D"+name+"=")
+			v = value.Concat(append([]*value.Value{value.Text(head, w.At)}, w.Value.Kids[1:]...)...)
+			if head == "" && len(w.Value.Kids) == 2 {
+				v = w.Value.Kids[1]
+			}
+		}
+		m[strings.Trim(name, `"`)] = v
+	}
+	return m
 }

@@ -263,8 +263,21 @@ func offset(f *code.File, at place.Span) int32 { return int32(f.Lines.Offset(at.
 
 // argumentCount is the length of the argument list: the program, and each
 // argument that a shell leaves there.
-func (e *Eval) argumentCount(at place.Span) *Value {
-	v := number(1, at)
+func (e *Eval) argumentCount(at place.Span) *Value { return e.counted(1, at) }
+
+// arguments is how many there are without the program.
+func (e *Eval) arguments(at place.Span) *Value { return e.counted(0, at) }
+
+// argumentAt is one of them; null where there are fewer.
+func (e *Eval) argumentAt(i int, at place.Span) *Value {
+	if i < 0 || i >= len(e.Args) {
+		return &Value{Kind: Env, Text: "\x00", Unset: Raises, At: at} // out of bounds
+	}
+	return e.Args[i]
+}
+
+func (e *Eval) counted(first float64, at place.Span) *Value {
+	v := number(first, at)
 	for _, a := range e.Args {
 		one := number(1, at)
 		if a.Kind != Str {

@@ -134,7 +134,15 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 			return v
 		}
 	}
+	if jvm(f.Lang) {
+		if v := e.jvmCall(n, s, c); v != nil {
+			return v
+		}
+	}
 	cv := e.expr(callee, s, c)
+	if cv.Kind == Func && members(f.Lang) {
+		cv = overload(cv, len(n.Args()))
+	}
 	if cv.Kind == Instance && py && callee.Is(code.Name) && callee.Name == "cls" {
 		class := *cv // a class method makes an object of its class
 		class.Kind = Class
@@ -228,6 +236,23 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 		return e.method(n, callee, s, c)
 	}
 	return unknown("what "+f.Text(callee)+" returns", at)
+}
+
+// overload picks the method of that name that takes so many arguments.
+func overload(fn *Value, args int) *Value {
+	r := fn.ref
+	if r.scope == nil || r.scope.Class == nil || r.node.Kid(0) == nil || len(r.node.Kid(0).Kids) == args {
+		return fn
+	}
+	for _, m := range r.scope.Class.Kid(1).Kids {
+		if m.Is(code.Func) && m.Name == r.node.Name && len(m.Kid(0).Kids) == args {
+			w, rr := *fn, *r
+			rr.node = m
+			w.ref = &rr
+			return &w
+		}
+	}
+	return fn
 }
 
 // envCall reads os.environ.get(name, default) and its like, whose receiver is

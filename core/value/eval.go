@@ -35,6 +35,8 @@ type Eval struct {
 	Main   string   // the file that is run as the program
 	Dir    string   // the folder it runs in
 	Args   []*Value // the arguments that the start command passes to it
+	// Properties are those that the command line of a virtual machine sets.
+	Properties map[string]*Value
 	// Settings is the module behind django.conf.settings, nil where there is
 	// none.
 	Settings *code.File
@@ -391,6 +393,8 @@ func (e *Eval) unary(n *code.Node, s *code.Scope, c *context) *Value {
 		return op("neg", py, at, v)
 	case "typeof":
 		return op("typeof", py, at, v)
+	case "holds":
+		return op("holds", true, at, v)
 	case "~":
 		return op("^", py, at, v, &Value{Kind: Num, Num: -1, At: at})
 	case "void":
@@ -426,6 +430,23 @@ func (e *Eval) name(n *code.Node, s *code.Scope, c *context) *Value {
 	if f.Lang == code.Ruby && n.Name == "ENV" {
 		return &Value{Kind: EnvMap, Unset: ReadsNull, At: f.At(n)}
 	}
+	if jvm(f.Lang) {
+		if n.Name == "it" { // the parameter of a lambda that has no name
+			for x := c; x != nil; x = x.up {
+				if v := x.keys["it"]; v != nil {
+					return v
+				}
+			}
+		}
+		if c := n.Name[0]; c >= 'A' && c <= 'Z' || f.Lang == code.Kotlin {
+			return e.className(f, n.Name, f.At(n))
+		}
+		for _, i := range f.Imports { // a static import
+			if strings.HasSuffix(i.Node.Name, "."+n.Name) {
+				return &Value{Kind: External, Text: simple(i.Node.Name), At: f.At(n)}
+			}
+		}
+	}
 	if globals[n.Name] {
 		return &Value{Kind: External, Text: n.Name, At: f.At(n)}
 	}
@@ -459,6 +480,13 @@ func (e *Eval) lookup(name string, off int32, s *code.Scope, c *context) *Value 
 		if x != s {
 			use = 0 // a function runs after what surrounds it was set up
 		}
+		if x.Class != nil && x.Func == nil && members(file.Lang) {
+			if this := e.this(s, c); this != nil && this.ref != nil && this.ref.node == x.Class {
+				if v := e.attribute(this, name, c); v != nil {
+					return v
+				}
+			}
+		}
 		if v := e.bindings(bs, x, contextOf(c, x), use); v != nil {
 			switch {
 			case v.Kind == Object:
@@ -472,6 +500,20 @@ func (e *Eval) lookup(name string, off int32, s *code.Scope, c *context) *Value 
 	if file.Lang == code.Go {
 		if v := e.samePackage(name, file); v != nil {
 			return v
+		}
+	}
+	if members(file.Lang) { // of a class that this one comes from
+		for x := s; x != nil; x = x.Parent {
+			if x.Class == nil || x.Func != nil || len(x.Class.Kid(0).Kids) == 0 {
+				continue
+			}
+			this := e.this(s, c)
+			if this == nil || this.ref == nil || this.ref.node != x.Class {
+				this = &Value{Kind: Instance, Text: x.Class.Name, ref: &ref{file: file, node: x.Class, scope: file.Top}}
+			}
+			if v := e.attribute(this, name, c); v != nil && v.Kind != External {
+				return v
+			}
 		}
 	}
 	return e.starred(file, name)
@@ -608,6 +650,12 @@ func (e *Eval) binding(b *code.Binding, s *code.Scope, c *context) *Value {
 		}
 		return nil
 	}
+	if b.From != nil {
+		s = b.From
+		if c == nil || c.fn != s.Func {
+			c = contextOf(c, s)
+		}
+	}
 	v := e.expr(b.Value, s, c)
 	for _, k := range b.Path {
 		v = e.key(v, k, s, c, f.At(b.Value))
@@ -623,6 +671,9 @@ func (e *Eval) binding(b *code.Binding, s *code.Scope, c *context) *Value {
 // param gives what a parameter gets: from the call at hand, or from the only
 // calls there are.
 func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
+	if b.Index == 0 && b.Func.Name == "main" && jvm(s.File.Lang) && (c == nil || c.fn != b.Func) {
+		return &Value{Kind: External, Text: "main.args", At: s.File.At(b.Func)}
+	}
 	if v := e.commandOption(b, s); v != nil {
 		return v
 	}
@@ -1145,6 +1196,9 @@ func (e *Eval) index(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 		return op("index", s.File.Lang == code.Python, s.File.At(n), base, k)
 	}
+	if k.Kind == Num && base.Kind == External && base.Text == "main.args" {
+		return e.argumentAt(int(k.Num), s.File.At(n))
+	}
 	if k.Kind == Num && base.Kind == External && (base.Text == "process.argv" || base.Text == "sys.argv" || base.Text == "os.Args") {
 		skip := 1
 		if base.Text == "process.argv" {
@@ -1252,6 +1306,9 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 			if name == "DEBUG" { // Django's own default (its settings reference)
 				return boolean(false, at)
 			}
+		}
+		if base.Text == "main.args" && (name == "length" || name == "size") {
+			return e.arguments(at)
 		}
 		path := base.Text + "." + name
 		if name == "default" && !strings.Contains(base.Text, "()") {

@@ -32,7 +32,7 @@ func (e *Eval) attribute(base *Value, name string, c *context) *Value {
 	var v *Value
 	if bs := inside.Names[name]; len(bs) > 0 {
 		if v = e.fieldDefault(bs[len(bs)-1], inside); v == nil {
-			v = e.bindings(bs, inside, nil, 0)
+			v = e.bindings(bs, inside, e.made(base), 0)
 		}
 	}
 	if v == nil || v.Kind == Undef {
@@ -44,8 +44,11 @@ func (e *Eval) attribute(base *Value, name string, c *context) *Value {
 				continue
 			}
 			var ctx *context
-			if site.Scope.Func != nil && (site.Scope.Func.Name == "constructor" || site.Scope.Func.Name == "__init__") && (r.args != nil || r.keys != nil) {
-				ctx = &context{fn: site.Scope.Func, args: r.args, this: base, keys: r.keys}
+			if fn := site.Scope.Func; fn != nil && constructs(fn, r.node) && (r.args != nil || r.keys != nil) {
+				if members(r.file.Lang) && len(fn.Kid(0).Kids) != len(r.args)+len(r.keys) {
+					continue // another constructor
+				}
+				ctx = &context{fn: fn, args: r.args, this: base, keys: r.keys}
 			}
 			w := e.expr(site.Value, site.Scope, ctx)
 			w = w.with(Step{r.file.At(site.Node), code.Squeeze(string(r.file.Src[site.Node.Off:site.Value.End]), 72)})
@@ -77,8 +80,17 @@ func (e *Eval) attribute(base *Value, name string, c *context) *Value {
 	for _, m := range r.node.Kid(1).Kids {
 		if m.Is(code.Func) && m.Name == "constructor" {
 			for i, p := range m.Kid(0).Kids {
-				if p.Name == name && p.Flag&code.Exported != 0 && i < len(r.args) {
+				if p.Name != name || p.Flag&code.Exported == 0 {
+					continue
+				}
+				if i < len(r.args) {
 					return r.args[i]
+				}
+				if v := r.keys[name]; v != nil {
+					return v
+				}
+				if p.Kid(0) != nil && members(r.file.Lang) {
+					return e.expr(p.Kids[0], r.file.Inside[r.node], nil)
 				}
 			}
 		}
@@ -105,6 +117,26 @@ func (e *Eval) attribute(base *Value, name string, c *context) *Value {
 		}
 	}
 	return nil
+}
+
+// constructs reports whether a function is the constructor of a class.
+func constructs(fn, class *code.Node) bool {
+	return fn.Name == "constructor" || fn.Name == "__init__" || fn.Name == class.Name && fn.Name != ""
+}
+
+// made is the call that made an object, for what its constructor sets; nil
+// where it is not known.
+func (e *Eval) made(base *Value) *context {
+	r := base.ref
+	if base.Kind != Instance || r.args == nil && r.keys == nil || !members(r.file.Lang) {
+		return nil
+	}
+	for _, m := range r.node.Kid(1).Kids {
+		if m.Is(code.Func) && constructs(m, r.node) && len(m.Kid(0).Kids) == len(r.args) {
+			return &context{fn: m, args: r.args, keys: r.keys, this: base}
+		}
+	}
+	return &context{this: base}
 }
 
 // field gives a declared field of an object whose class takes its fields from

@@ -276,6 +276,12 @@ func (u *evaluation) operate(v *Value, depth int) Outcome {
 			return arg(1)
 		}
 		return a
+	case "holds": // a result that is no error, an option that is not empty
+		a := arg(0)
+		if a.Raise || a.Known() {
+			return truth(!a.Raise && !a.nothing())
+		}
+		return a
 	case "concat":
 		var b strings.Builder
 		for i := range v.Kids {
@@ -520,6 +526,28 @@ var operators = map[string]operator{
 	"title": textOp(func(s string) string {
 		return strings.ToUpper(s[:min(1, len(s))]) + strings.ToLower(s[min(1, len(s)):])
 	}),
+	// wholenumber is a whole number as Java, Rust and their like read it: a sign
+	// and digits, and nothing else.
+	"wholenumber": func(a, _ Outcome, _ bool) Outcome {
+		if a.Kind == Num {
+			return a
+		}
+		if a.Kind != Str {
+			return raise("a number is made of nothing")
+		}
+		n, err := strconv.ParseInt(a.Text, 10, 64)
+		if err != nil {
+			return raise("not a number: " + strconv.Quote(a.Text))
+		}
+		return num(float64(n))
+	},
+	"nothing": func(a, _ Outcome, _ bool) Outcome { return truth(a.nothing()) },
+	"empty": func(a, _ Outcome, _ bool) Outcome {
+		return truth(a.nothing() || a.Kind == Str && a.Text == "" || a.Kind == List && len(a.List) == 0)
+	},
+	"blank": func(a, _ Outcome, _ bool) Outcome {
+		return truth(a.nothing() || a.Kind == Str && strings.TrimSpace(a.Text) == "")
+	},
 	"digits": func(a, _ Outcome, _ bool) Outcome {
 		return truth(a.Text != "" && strings.Trim(a.Text, "0123456789") == "")
 	},

@@ -66,6 +66,14 @@ func (r *Runtime) Claims(t *source.Tree, f survey.Folder) int {
 		}
 		return 1
 	}
+	for name := range f.Names { // files without a build
+		if strings.HasSuffix(name, ".java") && survey.Mentions(t, survey.Join(f.Dir, name), "void main(") {
+			if described(f) {
+				return 2
+			}
+			return survey.Weak
+		}
+	}
 	return 0
 }
 
@@ -94,9 +102,10 @@ func served(t *source.Tree, dir string) bool {
 // Gather implements survey.Runtime.
 func (r *Runtime) Gather(t *source.Tree, c *fact.Component, f survey.Folder) {
 	c.Complete = true
-	if f.Has("pom.xml") {
+	switch {
+	case f.Has("pom.xml"):
 		(&maven{t: t, c: c}).read(c.Path("pom.xml"))
-	} else {
+	case f.Has("build.gradle"), f.Has("build.gradle.kts"):
 		for _, n := range gradleFiles {
 			if f.Has(n) {
 				(&gradle{t: t, c: c}).read(c.Path(n))
@@ -792,8 +801,24 @@ var libraries = []struct{ prefix, group, artefact string }{
 // else is declared, it may.
 var quiet = []string{"org.springframework", "io.quarkus", "io.micronaut", "io.javalin", "com.sparkjava", "io.ktor", "org.slf4j", "ch.qos.logback", "org.postgresql", "com.mysql", "mysql", "com.h2database", "org.xerial", "org.junit", "org.mockito", "org.projectlombok", "com.google.code.gson", "org.jsoup", "com.zaxxer", "org.flywaydb", "org.jetbrains.kotlin", "jakarta.", "javax.", "org.hibernate", "com.fasterxml.jackson", "org.apache.commons", "redis.clients", "org.mapstruct"}
 
-// Resolve implements survey.Modules.
-func (*modules) Resolve(*code.File, string, string) (string, bool) { return "", false }
+// Resolve implements survey.Modules: a class of the same package by its name,
+// any other by its whole name, below the roots of the sources.
+func (m *modules) Resolve(from *code.File, module, _ string) (string, bool) {
+	ext := path.Ext(from.Name)
+	dirs := []string{source.Dir(from.Name)}
+	if strings.Contains(module, ".") {
+		dirs = nil
+		for _, d := range []string{"src/main/java", "src/main/kotlin", "src", "", "app"} {
+			dirs = append(dirs, strings.TrimSuffix(m.c.Path(d), "/"))
+		}
+	}
+	for _, d := range dirs {
+		if p := survey.Join(d, strings.ReplaceAll(module, ".", "/")+ext); m.t.Has(p) {
+			return p, true
+		}
+	}
+	return "", false
+}
 
 // Classify implements survey.Modules: only imports of libraries that nothing
 // declared could bring along are known to need a declaration.
@@ -907,7 +932,20 @@ func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*f
 	}
 	w, ok, _ := f.Flag("-jar")
 	if !ok {
-		for _, w := range f.Free() { // a class, by its whole name
+		for _, w := range f.Free() { // a source file, or a class by its whole name
+			if p, in := source.Join(f.Dir, w.Text); in && w.Literal() && strings.HasSuffix(w.Text, ".java") {
+				tg := &fact.Target{Named: w.Text, At: w.At, Kind: command.FileTarget, Module: p, Args: after1(f.Args, w)}
+				if t.Has(p) {
+					tg.File = p
+				}
+				return tg, "", true
+			}
+			for _, dir := range []string{"", "src", "app"} {
+				src := survey.Join(f.Dir, path.Join(dir, strings.ReplaceAll(w.Text, ".", "/")+".java"))
+				if w.Literal() && t.Has(src) {
+					return &fact.Target{Named: w.Text, At: w.At, Kind: command.FileTarget, Built: true, File: w.Text, Sourced: src, Args: after1(f.Args, w)}, "", true
+				}
+			}
 			for _, ext := range []string{".java", ".kt"} {
 				src := c.Path("src/main/" + map[string]string{".java": "java", ".kt": "kotlin"}[ext] + "/" + strings.ReplaceAll(w.Text, ".", "/") + ext)
 				if w.Literal() && t.Has(src) {
@@ -923,9 +961,26 @@ func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*f
 	if !in {
 		p = path.Base(w.Text) // somewhere in an image
 	}
-	tg := &fact.Target{Named: w.Text, At: w.At, Kind: command.FileTarget, File: p, Module: p}
+	tg := &fact.Target{Named: w.Text, At: w.At, Kind: command.FileTarget, File: p, Module: p, Args: after1(f.Args, w)}
 	tg.Built = !t.Has(p)
+	if main := mainClass(t, c); main != "" {
+		for _, end := range []string{"java/" + strings.ReplaceAll(main, ".", "/") + ".java", "kotlin/" + strings.ReplaceAll(main, ".", "/") + ".kt"} {
+			if src := c.Path("src/main/" + end); t.Has(src) {
+				tg.Sourced = src
+			}
+		}
+	}
 	return tg, "", true
+}
+
+// after1 are the arguments that follow a word: those of the program.
+func after1(args []command.Word, w command.Word) []command.Word {
+	for i, a := range args {
+		if a.At == w.At {
+			return args[i+1:]
+		}
+	}
+	return nil
 }
 
 // Framework implements survey.Runtime.
