@@ -42,7 +42,7 @@ func leaves(n *Node) bool {
 	}
 	if n.Is(ExprStmt) && n.Kid(0).Is(Call) {
 		switch n.Kids[0].Kids[0].Dotted() {
-		case "process.exit", "sys.exit", "exit", "os._exit", "os.Exit", "log.Fatal", "log.Fatalf", "log.Fatalln", "log.Panic", "log.Panicf", "panic":
+		case "process.exit", "sys.exit", "exit", "os._exit", "os.Exit", "log.Fatal", "log.Fatalf", "log.Fatalln", "log.Panic", "log.Panicf", "panic", "System.exit", "Runtime.getRuntime.halt", "exitProcess", "Environment.Exit", "std.process.exit", "process::exit", "abort", "die", "System.halt", "os.abort":
 			return true
 		}
 	}
@@ -61,17 +61,18 @@ func (c *collector) block(n *Node, fr frame) {
 		c.stmt(s, fr)
 		if s.Is(If) && leaves(s.Kid(1)) && s.Kid(2) == nil {
 			fr = fr.with(s.Kid(0), true)
-			fr.guards[len(fr.guards)-1].Exit = ends(s.Kid(1))
+			fr.guards[len(fr.guards)-1].Exit = ends(s.Kid(1), fr.inTry)
 		}
 	}
 }
 
-// ends reports whether a block that leaves does so by ending the program.
-func ends(n *Node) bool {
+// ends reports whether a block that leaves does so by ending the program: with
+// a call, or with an error that nothing catches.
+func ends(n *Node, caught bool) bool {
 	if n.Is(Block) {
-		return len(n.Kids) > 0 && ends(n.Kids[len(n.Kids)-1])
+		return len(n.Kids) > 0 && ends(n.Kids[len(n.Kids)-1], caught)
 	}
-	return n.Is(ExprStmt)
+	return n.Is(ExprStmt) || n.Is(Throw) && !caught
 }
 
 func (c *collector) stmt(n *Node, fr frame) {

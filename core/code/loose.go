@@ -1239,7 +1239,12 @@ func (r *loose) class() *Node {
 	case r.lang == Ruby:
 		n.Kids[1] = r.blockToEnd()
 	case r.isP("{"):
+		var constants []*Node
+		if word == "enum" && (r.lang == Java || r.lang == Kotlin) {
+			constants = r.constants(n.Name)
+		}
 		n.Kids[1] = r.classBody(n.Name)
+		n.Kids[1].Kids = append(constants, n.Kids[1].Kids...)
 	default: // a namespace for the rest of the file, a record without a body
 		r.eatP(";")
 		n.Kids[1] = &Node{Kind: Block, Off: r.end(), End: r.end()}
@@ -1266,6 +1271,37 @@ func (r *loose) class() *Node {
 		}
 	}
 	return r.done(n)
+}
+
+// constants reads those of an enumeration, as objects of it; the brace is left
+// to be read.
+func (r *loose) constants(class string) []*Node {
+	var list []*Node
+	brace := r.pos
+	r.pos++
+	for r.cur().kind == tName || r.isP("@") {
+		r.marks()
+		name := &Node{Kind: Name, Name: r.cur().text, Off: r.cur().off, End: r.cur().end}
+		r.pos++
+		obj := &Node{Kind: New, Off: name.Off, Kids: []*Node{{Kind: Name, Name: class, Off: name.Off, End: name.End}}}
+		if r.isP("(") {
+			r.arguments(obj)
+		}
+		if r.isP("{") {
+			r.skipBalanced()
+		}
+		list = append(list, r.done(&Node{Kind: Bind, Name: "const", Off: name.Off, Kids: []*Node{name, r.done(obj)}}))
+		if !r.eatP(",") {
+			break
+		}
+	}
+	if !r.isP(";") && !r.isP("}") {
+		r.pos = brace // something else
+		return nil
+	}
+	r.pos--
+	r.toks[r.pos] = r.toks[brace]
+	return list
 }
 
 // classBody reads members; a name with parameters and a block is the

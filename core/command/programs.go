@@ -83,6 +83,7 @@ var programList = []Program{
 	{Name: "rake", Runtime: "ruby", Packages: []string{"rake"}},
 	{Name: "jekyll", Runtime: "ruby", Packages: []string{"jekyll"}},
 	{Name: "java", Runtime: "java", Values: " -jar -cp -classpath --module-path -p -m "},
+	{Name: "jwebserver", Runtime: "java", Server: "jwebserver", Values: " -p --port -b --bind-address -d --directory -o --output "},
 	{Name: "mvn", Runtime: "java"}, {Name: "mvnw", Runtime: "java"}, {Name: "gradle", Runtime: "java"}, {Name: "gradlew", Runtime: "java"},
 	{Name: "go", Runtime: "go", Verbs: " run "},
 	{Name: "php", Runtime: "php", Values: " -S -t -d -c -r ", Server: "php -S"},

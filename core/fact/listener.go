@@ -67,6 +67,9 @@ func (l *Listener) Look(env value.Environ, with *value.Environ) {
 	}
 	if with != nil {
 		o := l.Under(*with)
+		if o.Outcome == "listens" && o.Interface == "unknown" { // half of it is no answer
+			o.Outcome, o.Reason = "unknown", firstReason(l.Host.Under(*with).Text, "the interface is not decided in the source")
+		}
 		v.Under = &o
 	}
 	l.View = v
@@ -560,4 +563,11 @@ func (l *Listener) PortVariables() []*value.Value {
 		}
 	}
 	return list
+}
+
+func firstReason(a, b string) string {
+	if a != "" {
+		return a
+	}
+	return b
 }

@@ -630,6 +630,9 @@ func ServerListeners(final command.Final, process string) []*fact.Listener {
 			return list
 		}
 		return append(list, l)
+	case "jwebserver":
+		port("-p", "--port")
+		host("-b", "--bind-address")
 	case "rackup":
 		port("-p", "--port")
 		host("-o", "--host")

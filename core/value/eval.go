@@ -441,6 +441,10 @@ func (e *Eval) name(n *code.Node, s *code.Scope, c *context) *Value {
 		if c := n.Name[0]; c >= 'A' && c <= 'Z' || f.Lang == code.Kotlin {
 			return e.className(f, n.Name, f.At(n))
 		}
+		switch n.Name {
+		case "java", "javax", "com", "org", "io": // the whole name of a class
+			return &Value{Kind: External, Text: n.Name, At: f.At(n)}
+		}
 		for _, i := range f.Imports { // a static import
 			if strings.HasSuffix(i.Node.Name, "."+n.Name) {
 				return &Value{Kind: External, Text: simple(i.Node.Name), At: f.At(n)}
@@ -473,7 +477,20 @@ func (e *Eval) lookup(name string, off int32, s *code.Scope, c *context) *Value 
 	file := s.File
 	for x := s; x != nil; x = x.Parent {
 		bs := x.Names[name]
+		if x.Class != nil && x.Func == nil && name == x.Class.Name && members(file.Lang) {
+			continue // its constructor has the name of the class
+		}
 		if len(bs) == 0 {
+			if x.Class == nil || x.Func != nil || !members(file.Lang) || !primary(x.Class, name) {
+				continue
+			}
+			this := e.this(s, c)
+			if this == nil || this.ref == nil || this.ref.node != x.Class {
+				this = &Value{Kind: Instance, Text: x.Class.Name, ref: &ref{file: file, node: x.Class, scope: file.Top}}
+			}
+			if v := e.attribute(this, name, c); v != nil {
+				return v
+			}
 			continue
 		}
 		use := off
@@ -517,6 +534,21 @@ func (e *Eval) lookup(name string, off int32, s *code.Scope, c *context) *Value 
 		}
 	}
 	return e.starred(file, name)
+}
+
+// primary reports whether a class takes a field by its name where it is
+// declared: record X(int port), class X(val port: Int).
+func primary(class *code.Node, name string) bool {
+	for _, m := range class.Kid(1).Kids {
+		if m.Is(code.Func) && m.Name == "constructor" {
+			for _, p := range m.Kid(0).Kids {
+				if p.Name == name && p.Flag&code.Exported != 0 {
+					return true
+				}
+			}
+		}
+	}
+	return false
 }
 
 // contextOf finds the call in which the variables of a scope live.
@@ -1311,6 +1343,9 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 			return e.arguments(at)
 		}
 		path := base.Text + "." + name
+		if jvm(s.File.Lang) {
+			path = simple(path)
+		}
 		if name == "default" && !strings.Contains(base.Text, "()") {
 			path = base.Text
 		}

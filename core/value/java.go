@@ -89,7 +89,9 @@ func simple(path string) string {
 				return strings.Join(parts[i:], ".")
 			}
 		}
-		return parts[len(parts)-1]
+		if p == "kotlin." {
+			return parts[len(parts)-1]
+		}
 	}
 	return path
 }

@@ -62,6 +62,9 @@ func (e *Eval) attribute(base *Value, name string, c *context) *Value {
 			v = w
 		}
 	}
+	if w := e.setFrom(base, name); w != nil {
+		v = w
+	}
 	if v != nil {
 		static := v.Kind == Func && base.Kind == Class && v.ref.node.Flag&code.Getter != 0
 		if v.Kind == Func && base.Kind == Instance || static {
@@ -117,6 +120,40 @@ func (e *Eval) attribute(base *Value, name string, c *context) *Value {
 		}
 	}
 	return nil
+}
+
+// setFrom gives what is written into an attribute through a variable that
+// holds an object of the class; nil where nothing is, or where it is not the
+// only place.
+func (e *Eval) setFrom(base *Value, name string) *Value {
+	if base.Kind != Instance {
+		return nil
+	}
+	var found *Value
+	for _, f := range e.Loader.Loaded() {
+		for _, site := range f.Sets {
+			obj := site.Node.Kid(0)
+			if !site.Node.Is(code.Member) || site.Node.Name != name || !obj.Is(code.Name) || obj.Name == "this" || obj.Name == "self" || obj.Name == "cls" || len(site.Guards) > 0 || e.busy(site.Node) {
+				continue
+			}
+			e.active[site.Node] = true
+			o := e.Expr(obj, site.Scope)
+			same := o.Kind == Instance && o.ref != nil && o.ref.node == base.ref.node
+			var w *Value
+			if same {
+				w = e.Expr(site.Value, site.Scope)
+			}
+			delete(e.active, site.Node)
+			if !same {
+				continue
+			}
+			if found != nil {
+				return nil
+			}
+			found = w.with(Step{f.At(site.Node), code.Squeeze(string(f.Src[site.Node.Off:site.Value.End]), 72)})
+		}
+	}
+	return found
 }
 
 // constructs reports whether a function is the constructor of a class.
