@@ -123,7 +123,7 @@ func (l *lexer) more(inner bool) {
 			if l.lang == PHP && l.peek(0) == '\\' || l.lang == PHP && c == '\\' {
 				l.backslashed()
 			}
-			l.emit(tName, start, strings.TrimLeft(l.text[start:l.pos], "@"))
+			l.emit(tName, start, strings.Replace(l.text[start:l.pos], "@@", "@", 1))
 		case c == '\\' && l.lang == PHP && isIdentStart(l.peek(1)):
 			l.backslashed()
 			l.emit(tName, start, l.text[start+1:l.pos])

@@ -1434,6 +1434,16 @@ func (r *loose) typed() *Node {
 	return fail()
 }
 
+// rescued reads `x rescue y` of Ruby: y where x raises an error.
+func (r *loose) rescued(e *Node) *Node {
+	if e == nil || r.lang != Ruby || !r.isN("rescue") || r.cur().nl {
+		return e
+	}
+	r.pos++
+	alt := r.expr(0)
+	return r.done(&Node{Kind: Binary, Name: "rescue", Off: e.Off, Kids: []*Node{e, alt}})
+}
+
 var assigning = map[string]bool{"=": true, "+=": true, "-=": true, "*=": true, "||=": true, "??=": true, "&&=": true, "//=": true}
 
 // simple reads an expression statement or an assignment.
@@ -1449,7 +1459,7 @@ func (r *loose) simple() *Node {
 	}
 	if t := r.cur(); t.kind == tPunct && assigning[t.text] {
 		r.pos++
-		value := r.expr(0)
+		value := r.rescued(r.expr(0))
 		if r.lang == Ruby && r.isP(",") && value != nil { // a = 1, 2
 			for r.eatP(",") {
 				r.expr(0)
@@ -1465,5 +1475,5 @@ func (r *loose) simple() *Node {
 		a := r.done(&Node{Kind: Assign, Name: t.text, Off: off, Kids: []*Node{e, value}})
 		return r.tail(r.done(&Node{Kind: ExprStmt, Off: off, Kids: []*Node{a}}))
 	}
-	return r.tail(r.done(&Node{Kind: ExprStmt, Off: off, Kids: []*Node{e}}))
+	return r.tail(r.done(&Node{Kind: ExprStmt, Off: off, Kids: []*Node{r.rescued(e)}}))
 }

@@ -403,6 +403,11 @@ func (r *loose) named() *Node {
 	r.pos++
 	n.Kind, n.Name = Name, t.text
 	r.done(n)
+	if len(t.text) > 1 && t.text[0] == '@' && r.lang == Ruby { // @x belongs to the object
+		n.Kind, n.Name = Member, t.text[1:]
+		n.Kids = []*Node{{Kind: Name, Name: "self", Off: t.off, End: t.off}}
+		return r.postfix(n)
+	}
 	if r.lang == Rust && r.isP("!") && r.at(1).kind == tPunct && strings.Contains("([{", r.at(1).text) { // a macro
 		r.pos++
 		c := &Node{Kind: Call, Off: n.Off, Kids: []*Node{n}}

@@ -416,11 +416,23 @@ func (e *Eval) invoke(fn *Value, args []*Value, keys map[string]*Value, up *cont
 	if r.node.Flag&code.Arrow != 0 {
 		return e.expr(body, inner, ctx)
 	}
+	if implicitly(r.file.Lang) && body.Is(code.Block) {
+		if v := e.implicit(body.Kids, inner, ctx); v != nil {
+			return v
+		}
+		return &Value{Kind: Null, At: fn.At}
+	}
 	v := e.body(body.Kids, inner, ctx)
 	if v == nil {
 		return &Value{Kind: Undef, At: fn.At}
 	}
 	return v
+}
+
+// implicitly tells languages in which a function returns what its last
+// expression comes to.
+func implicitly(l code.Language) bool {
+	return l == code.Ruby || l == code.Rust || l == code.Elixir
 }
 
 // body gives what a list of statements returns; nil when it falls through.

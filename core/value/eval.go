@@ -189,6 +189,7 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 			if v := e.rubyConversion(n, s, c); v != nil {
 				return v
 			}
+			return e.rubyValue(e.property(n, e.expr(n.Kids[0], s, c), n.Name, s, c), c)
 		}
 		return e.property(n, e.expr(n.Kids[0], s, c), n.Name, s, c)
 	case code.Index:
@@ -214,6 +215,9 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 			return op("!", py, at(), e.evaluate(&code.Node{Kind: code.Binary, Name: "in", Kids: n.Kids, Off: n.Off, End: n.End}, s, c))
 		}
 		l, r := e.expr(n.Kid(0), s, c), e.expr(n.Kid(1), s, c)
+		if name == "rescue" {
+			return op("catch", true, at(), l, r)
+		}
 		if name == "in" && r.Kind == EnvMap && l.Kind == Str {
 			return op("isset", py, at(), &Value{Kind: Env, Text: l.Text, At: at()})
 		}
@@ -364,7 +368,9 @@ func (e *Eval) mainTest(n *code.Node, s *code.Scope) *Value {
 			switch x.Dotted() {
 			case "require.main", "import.meta.url", "import.meta.filename":
 				mains |= 1
-			case "module", "process.argv", "__filename":
+			case "$0", "$PROGRAM_NAME":
+				mains |= 1
+			case "module", "process.argv", "__filename", "__FILE__":
 				mains |= 2
 			}
 			return true
@@ -416,19 +422,24 @@ func (e *Eval) name(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 		return text("(imported)", f.At(n))
 	}
-	if n.Name == "this" || n.Name == "self" || n.Name == "cls" {
+	if n.Name == "this" || n.Name == "self" || n.Name == "cls" || n.Name == "$this" {
 		if t := e.this(s, c); t != nil {
 			return t
 		}
 	}
 	if v := e.lookup(n.Name, n.Off, s, c); v != nil {
+		if f.Lang == code.Ruby {
+			return e.rubyValue(v, c)
+		}
 		return v
+	}
+	if f.Lang == code.Ruby {
+		if v := e.rubyName(n, s, c); v != nil {
+			return v
+		}
 	}
 	if n.Name == "NaN" && f.Lang != code.Python {
 		return number(math.NaN(), f.At(n))
-	}
-	if f.Lang == code.Ruby && n.Name == "ENV" {
-		return &Value{Kind: EnvMap, Unset: ReadsNull, At: f.At(n)}
 	}
 	if jvm(f.Lang) {
 		if n.Name == "it" { // the parameter of a lambda that has no name
@@ -1227,6 +1238,9 @@ func (e *Eval) index(n *code.Node, s *code.Scope, c *context) *Value {
 			return base.Kids[int(k.Num)]
 		}
 		return op("index", s.File.Lang == code.Python, s.File.At(n), base, k)
+	}
+	if k.Kind == Num && base.Kind == External && base.Text == "main.args" && s.File.Lang == code.Ruby {
+		return e.argumentOr(int(k.Num), s.File.At(n))
 	}
 	if k.Kind == Num && base.Kind == External && base.Text == "main.args" {
 		return e.argumentAt(int(k.Num), s.File.At(n))

@@ -40,7 +40,7 @@ func (e *Eval) attribute(base *Value, name string, c *context) *Value {
 			if site.Scope.Class != r.node || site.Node.Name != name || !site.Node.Is(code.Member) || !site.Node.Kid(0).Is(code.Name) {
 				continue
 			}
-			if o := site.Node.Kids[0].Name; o != "this" && o != "self" && o != "cls" {
+			if o := site.Node.Kids[0].Name; o != "this" && o != "self" && o != "cls" && o != "$this" {
 				continue
 			}
 			var ctx *context
@@ -158,7 +158,7 @@ func (e *Eval) setFrom(base *Value, name string) *Value {
 
 // constructs reports whether a function is the constructor of a class.
 func constructs(fn, class *code.Node) bool {
-	return fn.Name == "constructor" || fn.Name == "__init__" || fn.Name == class.Name && fn.Name != ""
+	return fn.Name == "constructor" || fn.Name == "__init__" || fn.Name == "initialize" || fn.Name == "__construct" || fn.Name == class.Name && fn.Name != ""
 }
 
 // made is the call that made an object, for what its constructor sets; nil

@@ -1,6 +1,13 @@
 package value
 
-import "ubique/core/code"
+import (
+	"maps"
+	"slices"
+	"strings"
+
+	"ubique/core/code"
+	"ubique/core/place"
+)
 
 // rubyCall evaluates ENV.fetch and conversions of Ruby (documentation of its
 // core classes, Ruby 3.4); nil for any other call.
@@ -12,6 +19,66 @@ func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 	}
 	if !callee.Is(code.Member) {
 		return nil
+	}
+	switch callee.Name {
+	case "new":
+		if b := e.expr(callee.Kid(0), s, c); b.Kind == Class {
+			args, keys := e.args(n, s, c)
+			return e.rubyNew(b, args, keys, at)
+		}
+	case "fetch", "dig":
+		if b := e.expr(callee.Kid(0), s, c); b.Kind == Object && n.Kid(1) != nil {
+			if k := e.expr(n.Kids[1], s, c); k.Kind == Str {
+				if v := b.Get(k.Text); v != nil {
+					return v
+				}
+				if n.Kid(2) != nil {
+					return e.expr(n.Kids[2], s, c)
+				}
+			}
+		}
+	case "key?", "include?", "has_key?", "member?":
+		if b := e.expr(callee.Kid(0), s, c); b.Kind == EnvMap && n.Kid(1) != nil {
+			if k := e.expr(n.Kids[1], s, c); k.Kind == Str {
+				return op("isset", true, at, &Value{Kind: Env, Text: k.Text, At: at})
+			}
+		} else if n.Kid(1) != nil {
+			return op("in", true, at, e.expr(n.Kids[1], s, c), b)
+		}
+	case "start_with?":
+		return op("startswith", true, at, e.expr(callee.Kid(0), s, c), e.expr(n.Kid(1), s, c))
+	case "values_at":
+		return unknown("several variables at once", at)
+	case "load_file", "safe_load_file", "parse":
+		for _, a := range n.Args() {
+			var file string
+			a.Walk(func(k *code.Node) bool {
+				if k.Is(code.String) && strings.Contains(k.Name, ".") {
+					file = k.Name
+				}
+				return true
+			})
+			if d := e.Loader.Data(joined2(e.Dir, strings.TrimPrefix(file, "./"))); d != nil && file != "" {
+				return FromDocument(d).with(Step{at, "reads " + file})
+			}
+		}
+	case "to_i":
+		if n.Kid(1) == nil {
+			return e.rubyConversion(callee, s, c)
+		}
+	case "merge":
+		if b := e.expr(callee.Kid(0), s, c); b.Kind == Object {
+			o := &Value{Kind: Object, At: at}
+			o.spread(b, false)
+			args, keys := e.args(n, s, c)
+			for _, a := range args {
+				o.spread(a, false)
+			}
+			for _, k := range slices.Sorted(maps.Keys(keys)) {
+				o.Keys, o.Kids = append(o.Keys, k), append(o.Kids, keys[k])
+			}
+			return o
+		}
 	}
 	if callee.Name == "fetch" && callee.Kid(0).Is(code.Name) && callee.Kids[0].Name == "ENV" && n.Kid(1) != nil {
 		name := e.expr(n.Kids[1], s, c)
@@ -40,15 +107,216 @@ func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 // is no number gives 0.
 func (e *Eval) rubyConversion(n *code.Node, s *code.Scope, c *context) *Value {
 	at := s.File.At(n)
+	base := func() *Value { return e.expr(n.Kid(0), s, c) }
 	switch n.Name {
 	case "to_i":
-		return op("||", false, at, op("parseInt", false, at, e.expr(n.Kid(0), s, c)), number(0, at))
+		return op("||", false, at, op("parseInt", false, at, base()), number(0, at))
 	case "to_s":
-		return op("String", true, at, e.expr(n.Kid(0), s, c))
-	case "strip":
-		return op("strip", true, at, e.expr(n.Kid(0), s, c))
+		b := base()
+		return op("concat", true, at, op("??", true, at, b, text("", at)))
+	case "to_sym", "freeze", "dup", "to_str", "itself":
+		return base()
+	case "to_h", "to_hash":
+		if b := base(); b.Kind == EnvMap || b.Kind == Object {
+			return b
+		}
+	case "strip", "chomp":
+		return op("strip", true, at, base())
 	case "downcase":
-		return op("lower", true, at, e.expr(n.Kid(0), s, c))
+		return op("lower", true, at, base())
+	case "upcase":
+		return op("upper", true, at, base())
+	case "nil?":
+		return op("nothing", true, at, base())
+	case "empty?":
+		return op("empty", true, at, base())
+	case "blank?":
+		return op("blank", true, at, base())
+	case "present?":
+		return op("!", true, at, op("blank", true, at, base()))
+	case "presence":
+		b := base()
+		return &Value{Kind: Cond, Py: true, At: at, Kids: []*Value{op("blank", true, at, b), {Kind: Null, At: at}, b}}
+	case "zero?":
+		return op("===", true, at, base(), number(0, at))
+	case "positive?":
+		return op(">", true, at, base(), number(0, at))
+	case "length", "size", "count":
+		if b := base(); b.Kind == External && b.Text == "main.args" {
+			return e.arguments(at)
+		} else if b.Kind == List || b.Kind == Str {
+			return op("length", true, at, b)
+		}
+	case "first", "shift":
+		if b := base(); b.Kind == External && b.Text == "main.args" {
+			return e.argumentOr(0, at)
+		} else if b.Kind == List && len(b.Kids) > 0 {
+			return b.Kids[0]
+		}
+	case "any?":
+		if b := base(); b.Kind == External && b.Text == "main.args" {
+			return op(">", true, at, e.arguments(at), number(0, at))
+		}
+	case "new":
+		if b := base(); b.Kind == Class {
+			return e.rubyNew(b, nil, map[string]*Value{}, at)
+		}
+	}
+	return nil
+}
+
+func (e *Eval) rubyNew(class *Value, args []*Value, keys map[string]*Value, at place.Span) *Value {
+	r := *class.ref
+	r.args, r.keys = args, keys
+	return &Value{Kind: Instance, Text: class.Text, At: at, ref: &r, Steps: class.Steps}
+}
+
+// argumentOr is an argument of the command line, or nil.
+func (e *Eval) argumentOr(i int, at place.Span) *Value {
+	if i < 0 || i >= len(e.Args) {
+		return &Value{Kind: Null, At: at}
+	}
+	if a := e.Args[i]; a.Kind != Str { // without quotes an empty variable leaves no argument
+		return op("||", false, a.At, a, &Value{Kind: Null, At: at})
+	}
+	return e.Args[i]
+}
+
+// rubyValue is what a name comes to where it is read: a method without
+// arguments is called.
+func (e *Eval) rubyValue(v *Value, c *context) *Value {
+	if v != nil && v.Kind == Func && v.ref != nil && v.Text != "" && v.ref.node.Name != "" {
+		return e.invoke(v, nil, map[string]*Value{}, c)
+	}
+	return v
+}
+
+// implicit gives what the last of some statements comes to, in languages in
+// which that is what a function returns.
+func (e *Eval) implicit(list []*code.Node, s *code.Scope, c *context) *Value {
+	for i, n := range list {
+		last := i == len(list)-1
+		switch n.Kind {
+		case code.Return:
+			return e.expr(n.Kid(0), s, c)
+		case code.Throw:
+			return &Value{Kind: Env, Text: "\x00", Unset: Raises}
+		case code.ExprStmt:
+			if last {
+				return e.expr(n.Kid(0), s, c)
+			}
+		case code.Bind:
+			if last {
+				return e.expr(n.Kid(1), s, c)
+			}
+		case code.Block:
+			if v := e.implicit(n.Kids, s, c); v != nil && (last || returns(n)) {
+				return v
+			}
+		case code.If:
+			if !last && !returns(n) {
+				continue
+			}
+			branch := func(b *code.Node) *Value {
+				if !last && !returns(b) {
+					return nil
+				}
+				switch {
+				case b == nil:
+					return nil
+				case b.Is(code.Block):
+					return e.implicit(b.Kids, s, c)
+				}
+				return e.implicit([]*code.Node{b}, s, c)
+			}
+			yes, no := branch(n.Kid(1)), branch(n.Kid(2))
+			if yes == nil || no == nil {
+				var rest *Value = &Value{Kind: Null}
+				if !last {
+					if r := e.implicit(list[i+1:], s, c); r != nil {
+						rest = r
+					}
+				}
+				if yes == nil {
+					yes = rest
+				}
+				if no == nil {
+					no = rest
+				}
+			}
+			return &Value{Kind: Cond, Py: true, At: yes.At, Kids: []*Value{e.expr(n.Kid(0), s, c), yes, no}}
+		case code.Try:
+			if !last && !returns(n) {
+				continue
+			}
+			v := e.implicit(n.Kid(0).Kids, s, c)
+			if v == nil {
+				continue
+			}
+			var alt *Value = &Value{Kind: Null}
+			if h := n.Kid(1); h != nil && h.Name == "catch" {
+				if w := e.implicit(h.Kids, s, c); w != nil {
+					alt = w
+				}
+			}
+			return op("catch", true, v.At, v, alt)
+		case code.Loop:
+			if returns(n) {
+				return unknown("what a loop returns", s.File.At(n))
+			}
+		}
+	}
+	return nil
+}
+
+// returns reports whether a statement holds one that returns.
+func returns(n *code.Node) bool {
+	found := false
+	n.Walk(func(k *code.Node) bool {
+		found = found || k.Is(code.Return) || k.Is(code.Throw)
+		return !found && !k.Is(code.Func)
+	})
+	return found
+}
+
+// rubyName gives names that Ruby has by itself, constants of other files, and
+// members of the class around.
+func (e *Eval) rubyName(n *code.Node, s *code.Scope, c *context) *Value {
+	at := s.File.At(n)
+	switch n.Name {
+	case "ENV":
+		return &Value{Kind: EnvMap, Unset: ReadsNull, At: at}
+	case "ARGV":
+		return &Value{Kind: External, Text: "main.args", At: at}
+	}
+	for x := s; x != nil; x = x.Parent {
+		if x.Class == nil || x.Func != nil {
+			continue
+		}
+		this := e.this(s, c)
+		if this == nil || this.ref == nil || this.ref.node != x.Class {
+			this = &Value{Kind: Instance, Text: x.Class.Name, ref: &ref{file: s.File, node: x.Class, scope: s.File.Top}}
+		}
+		if v := e.attribute(this, n.Name, c); v != nil && v.Kind != External {
+			return e.rubyValue(v, c)
+		}
+	}
+	for _, g := range e.Loader.Loaded() {
+		if g == s.File || g.Lang != code.Ruby {
+			continue
+		}
+		if cls := g.Classes[n.Name]; cls != nil {
+			return &Value{Kind: Class, Text: n.Name, At: g.At(cls), ref: &ref{file: g, node: cls, scope: g.Top}}
+		}
+		if v := e.topOf(g, n.Name); v != nil {
+			return e.rubyValue(v, c)
+		}
+	}
+	if cls := s.File.Classes[n.Name]; cls != nil {
+		return &Value{Kind: Class, Text: n.Name, At: s.File.At(cls), ref: &ref{file: s.File, node: cls, scope: s.File.Top}}
+	}
+	if n.Name[0] >= 'A' && n.Name[0] <= 'Z' {
+		return &Value{Kind: External, Text: n.Name, At: at}
 	}
 	return nil
 }
