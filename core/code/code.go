@@ -203,8 +203,9 @@ type Site struct {
 	Node   *Node
 	Scope  *Scope
 	Guards []Guard
-	Value  *Node // the value, for an assignment
-	InTry  bool  // in a guarded block that catches errors
+	Value  *Node  // the value, for an assignment
+	Op     string // its operator: =, ||=, +=
+	InTry  bool   // in a guarded block that catches errors
 }
 
 // Binding is one way in which a name gets its value in a scope.

@@ -517,7 +517,7 @@ func (c *collector) assign(n *Node, fr frame) {
 		sub.scope = scope
 		c.bindFrom(target, value, "", n.Name, sub, fr.scope)
 	case Member, Index:
-		c.f.Sets = append(c.f.Sets, Site{Node: target, Value: value, Scope: fr.scope, Guards: fr.guards})
+		c.f.Sets = append(c.f.Sets, Site{Node: target, Value: value, Op: n.Name, Scope: fr.scope, Guards: fr.guards})
 		name := target.Name
 		if target.Is(Index) {
 			if !target.Kid(1).Is(String) {

@@ -6,7 +6,7 @@ import "strings"
 // than the grammars: types and modifiers are stepped over, and what is kept is
 // what every language has: imports, bindings, functions, classes, calls.
 func parseMore(lang Language, src []byte, toks []tok) *Node {
-	r := &loose{reader{lang: lang, src: src, toks: toks}}
+	r := &loose{reader: reader{lang: lang, src: src, toks: toks}}
 	body := &Node{Kind: Block, End: int32(len(src))}
 	for r.cur().kind != tEOF {
 		start := r.pos
@@ -18,7 +18,10 @@ func parseMore(lang Language, src []byte, toks []tok) *Node {
 	return body
 }
 
-type loose struct{ reader }
+type loose struct {
+	reader
+	params1 *Node // the parameters of the block that was read last
+}
 
 func (r *loose) into(body, s *Node) {
 	if s != nil {
@@ -1258,7 +1261,7 @@ func (r *loose) class() *Node {
 	if word == "object" && n.Name == "" && r.lang == Kotlin { // a companion: its members are the class's
 		return n.Kids[1]
 	}
-	if word == "namespace" || word == "mod" || word == "module" && r.lang == Ruby {
+	if word == "namespace" || word == "mod" {
 		// What is in it is as good as at the top.
 		b := n.Kids[1]
 		return b

@@ -274,7 +274,7 @@ func (r *loose) pieces(t *tok) []*Node {
 			}
 			continue
 		}
-		sub := &loose{reader{lang: r.lang, src: r.src, toks: p.toks, depth: r.depth + 1}}
+		sub := &loose{reader: reader{lang: r.lang, src: r.src, toks: p.toks, depth: r.depth + 1}}
 		if sub.depth >= maxReaderDepth {
 			continue
 		}
@@ -333,7 +333,16 @@ func (r *loose) named() *Node {
 			if s == nil {
 				return nil
 			}
-			return r.done(&Node{Kind: Unknown, Off: t.off, Kids: calls(s)})
+			e := last(s.Kid(0))
+			for _, k := range s.Kids[min(1, len(s.Kids)):] {
+				if alt := last(k); k.Is(Block) && k.Name == "catch" && e != nil && alt != nil {
+					e = &Node{Kind: Binary, Name: "rescue", Off: t.off, Kids: []*Node{e, alt}}
+				}
+			}
+			if e == nil {
+				e = &Node{Kind: Unknown, Off: t.off, Kids: calls(s)}
+			}
+			return r.postfix(r.done(e))
 		}
 	case "fn":
 		if r.lang == Elixir { // fn x -> … end
@@ -539,14 +548,23 @@ func (r *loose) block1() *Node {
 	n := &Node{Kind: Block, Off: r.cur().off}
 	if r.eatN("do") {
 		r.blockParams()
-		b := r.until("end")
+		ps := r.params1
+		b := r.until("end", "rescue", "ensure")
+		for r.isN("rescue") || r.isN("ensure") {
+			r.pos++
+			r.until("end", "rescue", "ensure")
+		}
 		r.eatN("end")
+		r.params1 = ps
 		return b
 	}
 	if !r.eatP("{") {
+		r.params1 = &Node{Kind: Params, Off: n.Off, End: n.Off}
 		return r.done(n)
 	}
 	r.blockParams()
+	ps := r.params1
+	defer func() { r.params1 = ps }()
 	for !r.isP("}") && r.cur().kind != tEOF {
 		start := r.pos
 		r.into(n, r.stmt())
@@ -558,14 +576,22 @@ func (r *loose) block1() *Node {
 	return r.done(n)
 }
 
+// blockParams reads the parameters of a block; they are kept for the function
+// that is made of it.
 func (r *loose) blockParams() {
+	ps := &Node{Kind: Params, Off: r.cur().off}
+	r.params1 = ps
 	if !r.eatP("|") {
 		return
 	}
 	for !r.isP("|") && r.cur().kind != tEOF && !r.cur().nl {
+		if r.cur().kind == tName {
+			ps.Kids = append(ps.Kids, &Node{Kind: Param, Name: r.cur().text, Off: r.cur().off, End: r.cur().end, Kids: []*Node{nil, nil}})
+		}
 		r.pos++
 	}
 	r.eatP("|")
+	r.done(ps)
 }
 
 // begins reports whether an argument of a call without parentheses may begin
@@ -645,7 +671,7 @@ func (r *loose) withBlock(c *Node) *Node {
 	case r.lang == Ruby && !r.cur().nl && (r.isN("do") && !r.noIn || r.isP("{")):
 		off := r.cur().off
 		b := r.block1()
-		c.Kids = append(c.Kids, &Node{Kind: Func, Off: off, End: r.end(), Kids: []*Node{{Kind: Params, Off: off, End: off}, b}})
+		c.Kids = append(c.Kids, &Node{Kind: Func, Off: off, End: r.end(), Kids: []*Node{r.params1, b}})
 		return r.postfix(r.done(c))
 	case r.lang == Elixir && r.isN("do") && !r.noIn && !r.cur().nl:
 		off := r.cur().off

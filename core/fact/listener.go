@@ -30,6 +30,7 @@ type Listener struct {
 	Free               bool           // it is an argument of its own, not the value of a flag
 	Shared             bool           // it stands where only something that failed may lead, or in a function without a name
 	FlagPort, FlagHost bool           // it comes from the command line, which no variable beats
+	Mode               *value.Value   // what the program says it is run for; nil: the environment says it
 	View               View           // what is left of it for reports
 }
 
@@ -143,6 +144,17 @@ var Servers = map[string]Server{
 	"bun":            {Host: "any", EmptyHost: "any", Port: 3000, PortEnvs: "BUN_PORT PORT NODE_PORT", NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
 	"puma":           {Host: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"rackup":         {Host: "loopback", EmptyHost: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"sinatra":        {Host: "loopback", EmptyHost: "any", Port: 4567, PortEnv: "PORT", NilPort: "9292", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"tcpserver":      {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
+	"webrick":        {Host: "any", EmptyHost: "any", Port: 80, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"rack server":    {Host: "any", EmptyHost: "any", Port: 9292, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"webrick run":    {Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"puma run":       {Host: "any", EmptyHost: "any", Port: 9292, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"ruby httpd":     {Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"rails":          {Host: "loopback", EmptyHost: "any", Port: 3000, PortEnv: "PORT", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"unicorn":        {Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"thin":           {Host: "any", EmptyHost: "any", Port: 3000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"falcon":         {Host: "loopback", EmptyHost: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"streamlit":      {Host: "any", EmptyHost: "any", Port: 8501, PortEnv: "STREAMLIT_SERVER_PORT", HostEnv: "STREAMLIT_SERVER_ADDRESS", TextPort: "exits", NumberText: true},
 }
 
@@ -186,11 +198,14 @@ func (l *Listener) Under(env value.Environ) Outcome {
 		return l.bound(s, env)
 	}
 	l = l.over(s, env)
-	host := s.Host
-	if l.Server == "rackup" { // on loopback only while it is developed
-		if mode, ok := env.Lookup("RACK_ENV", false); ok && mode != "development" {
-			host = "any"
+	if v, ok := env.Lookup("PORT", false); ok && v != "" && l.Server == "sinatra" { // read before anything is set
+		if o := s.text(v); o.Outcome == "exits" {
+			return o
 		}
+	}
+	host := s.Host
+	if l.developed(s, env) {
+		host = "any"
 	}
 	if l.Host != nil {
 		o := l.Host.Under(env)
@@ -223,6 +238,25 @@ func (l *Listener) Under(env value.Environ) Outcome {
 		out.Interface = host
 	}
 	return out
+}
+
+// modes are the variables that say what a server of Ruby is run for, the first
+// that is set counts; in development it listens on loopback only.
+var modes = map[string]string{"rackup": "RACK_ENV", "webrick run": "RACK_ENV", "sinatra": "APP_ENV RACK_ENV", "rails": "RAILS_ENV RACK_ENV"}
+
+// developed reports whether a server that listens on loopback while it is
+// developed is run for something else.
+func (l *Listener) developed(_ Server, env value.Environ) bool {
+	if l.Mode != nil {
+		o := l.Mode.Under(env)
+		return o.Kind == value.Str && o.Text != "development"
+	}
+	for name := range strings.FieldsSeq(modes[l.Server]) {
+		if mode, ok := env.Lookup(name, false); ok && (mode != "" || l.Server == "rackup") {
+			return mode != "development"
+		}
+	}
+	return false
 }
 
 // over puts variables that beat what files set in their place.
@@ -266,6 +300,9 @@ func (l *Listener) port(s Server, env value.Environ) Outcome {
 			return Outcome{"listens", "", s.Port, ""}
 		case "random":
 			return Outcome{"listens", "", 0, "the port is not set: the kernel chooses one"}
+		}
+		if n, err := strconv.Atoi(s.NilPort); err == nil { // that of what runs it
+			return Outcome{"listens", "", n, ""}
 		}
 		return exits("the port is not set")
 	case value.Num:

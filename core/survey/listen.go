@@ -164,6 +164,15 @@ func Listeners(e *value.Eval, files []*code.File, process string, live func(stri
 			}
 			continue
 		}
+		if f.Lang == code.Ruby {
+			for _, site := range f.Calls {
+				if l := rubyListener(e, f, site, live); l != nil {
+					l.Process = process
+					list = append(list, l)
+				}
+			}
+			continue
+		}
 		if f.Lang == code.Go {
 			for _, site := range f.Calls {
 				if l := goListener(e, f, site, live); l != nil {
@@ -618,6 +627,32 @@ func ServerListeners(final command.Final, process string) []*fact.Listener {
 			l.Bind, l.PortAt, l.HostAt, l.Bare = w.Value, w.At, w.At, w.Bare
 		}
 		l.Dev = true
+	case "rails":
+		free := final.Free()
+		if len(free) == 0 || free[0].Text != "server" && free[0].Text != "s" {
+			return nil
+		}
+		port("-p", "--port")
+		host("-b", "--binding")
+	case "unicorn":
+		port("-p", "--port")
+		host("-o", "--host")
+		for _, w := range final.Flags("-l", "--listen") {
+			c := *l
+			c.Via, c.Bind, c.PortAt, c.HostAt = "flag", w.Value, w.At, w.At
+			list = append(list, &c)
+		}
+		if len(list) > 0 {
+			return list
+		}
+	case "thin":
+		port("-p", "--port")
+		host("-a", "--address")
+	case "falcon":
+		port("-p", "--port")
+		if w := flag("-b", "--bind"); w != nil {
+			l.Bind, l.PortAt, l.HostAt = w.Value, w.At, w.At
+		}
 	case "puma":
 		// Each -b is a listener of its own; -p adds one.
 		for _, w := range final.Flags("-b", "--bind") {

@@ -104,8 +104,19 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	if len(st.Listeners) == 1 && st.Listeners[0].Server == "puma" && st.Listeners[0].Via == "default" {
 		s.pumaConfig(st, prog)
 	}
+	if len(st.Listeners) == 1 && st.Listeners[0].Server == "rails" && st.Listeners[0].Port == nil && !st.Listeners[0].Missing {
+		s.railsPort(st, prog)
+	}
 	if len(st.Listeners) == 0 && (st.Final.Known == nil || st.Final.Known.Server == "") {
 		st.Listeners = Listeners(st.Program, files, st.Process, live)
+	}
+	if l := httpdOfRuby(st); l != nil {
+		st.Listeners = []*fact.Listener{l}
+	}
+	if len(st.Listeners) == 0 && st.Final.Program == "ruby" && usesSinatra(files) {
+		if l := sinatra(st.Program, files, st.Process); l != nil {
+			st.Listeners = []*fact.Listener{l}
+		}
 	}
 	if len(st.Listeners) == 0 && len(files) > 0 {
 		if l := exported(st.Program, files[0], st.Final, st.Process); l != nil {
@@ -907,4 +918,23 @@ func systemProperties(st *fact.Start) map[string]*value.Value {
 		m[strings.Trim(name, `"`)] = v
 	}
 	return m
+}
+
+// railsPort takes the port of config/puma.rb for `rails server`, which starts
+// Puma (Rails guides, "The Rails Command Line", server).
+func (s *Starter) railsPort(st *fact.Start, prog *Program) {
+	l := st.Listeners[0]
+	p := join(st.Final.Dir, "config/puma.rb")
+	if !s.Tree.Has(p) {
+		return
+	}
+	f := prog.File(p)
+	if f == nil {
+		return
+	}
+	for _, site := range f.Calls {
+		if callee := site.Node.Kid(0); callee.Is(code.Name) && callee.Name == "port" && site.Node.Kid(1) != nil && len(site.Guards) == 0 {
+			l.Port, l.PortAt, l.Via = st.Program.Expr(site.Node.Kids[1], site.Scope), f.At(site.Node.Kids[1]), "setting"
+		}
+	}
 }

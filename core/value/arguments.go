@@ -35,6 +35,13 @@ func (e *Eval) assigned(v *Value) *Value {
 		}
 		// A variable that is set holds text.
 		w := op("String", f.Lang == code.Python, f.At(n), e.Expr(site.Value, site.Scope)).with(Step{f.At(n), f.Text(n) + " is set here"})
+		if site.Op == "||=" || site.Op == "??=" {
+			name := strings.TrimSuffix(site.Op, "=")
+			if f.Lang == code.Ruby { // empty text is true there
+				name = "??"
+			}
+			w = op(name, false, w.At, out, w)
+		}
 		for i := len(site.Guards) - 1; i >= 0; i-- {
 			w = e.guarded(site.Guards[i], w, out, nil)
 		}
@@ -55,7 +62,7 @@ func (e *Eval) assignments(name string) []code.Site {
 			if n.Is(code.Index) && n.Kid(1).Is(code.String) {
 				key = n.Kids[1].Name
 			}
-			if key != "" && strings.Contains(n.Kid(0).Dotted(), "env") {
+			if key != "" && strings.Contains(strings.ToLower(n.Kid(0).Dotted()), "env") {
 				e.sets[key] = append(e.sets[key], site)
 			}
 		}

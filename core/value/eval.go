@@ -206,7 +206,11 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 		name := n.Name
 		if name == "||" && f.Lang == code.Ruby { // empty text is true there
-			name = "??"
+			l, r := e.expr(n.Kid(0), s, c), e.expr(n.Kid(1), s, c)
+			if l.Kind == Env || l.Kind == Op && l.Text == "??" {
+				return op("??", true, at(), l, r)
+			}
+			return &Value{Kind: Cond, Py: true, At: at(), Kids: []*Value{op("rubytrue", true, at(), l), l, r}}
 		}
 		if name == "instanceof" {
 			return unknown("the class of an object", at())
@@ -215,6 +219,9 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 			return op("!", py, at(), e.evaluate(&code.Node{Kind: code.Binary, Name: "in", Kids: n.Kids, Off: n.Off, End: n.End}, s, c))
 		}
 		l, r := e.expr(n.Kid(0), s, c), e.expr(n.Kid(1), s, c)
+		if name == "&&" && f.Lang == code.Ruby {
+			return &Value{Kind: Cond, Py: true, At: at(), Kids: []*Value{op("rubytrue", true, at(), l), r, l}}
+		}
 		if name == "rescue" {
 			return op("catch", true, at(), l, r)
 		}
@@ -233,7 +240,7 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 		return op(name, py, at(), l, r)
 	case code.Cond:
-		return &Value{Kind: Cond, Py: py, At: at(), Kids: []*Value{e.expr(n.Kid(0), s, c), e.expr(n.Kid(1), s, c), e.expr(n.Kid(2), s, c)}}
+		return &Value{Kind: Cond, Py: py, At: at(), Kids: []*Value{e.test(n.Kid(0), s, c), e.expr(n.Kid(1), s, c), e.expr(n.Kid(2), s, c)}}
 	case code.Assign:
 		return e.expr(n.Kid(1), s, c)
 	case code.Object:
@@ -392,6 +399,9 @@ func (e *Eval) unary(n *code.Node, s *code.Scope, c *context) *Value {
 	v := e.expr(n.Kid(0), s, c)
 	switch n.Name {
 	case "!":
+		if s.File.Lang == code.Ruby {
+			v = op("rubytrue", true, at, v)
+		}
 		return op("!", py, at, v)
 	case "+":
 		return op("Number", py, at, v)
@@ -637,12 +647,22 @@ func (e *Eval) bindings(bs []*code.Binding, s *code.Scope, c *context, use int32
 	return v
 }
 
+// test is the value of a condition: in Ruby everything but nil and false holds,
+// the empty text and 0 too.
+func (e *Eval) test(n *code.Node, s *code.Scope, c *context) *Value {
+	v := e.expr(n, s, c)
+	if s.File.Lang == code.Ruby || s.File.Lang == code.Elixir {
+		return op("rubytrue", true, v.At, v)
+	}
+	return v
+}
+
 func (e *Eval) guarded(g code.Guard, yes, no *Value, c *context) *Value {
 	if g.Test.Is(code.Try) {
 		return op("catch", true, yes.At, no, yes)
 	}
 	py := g.Scope.File.Lang == code.Python
-	t := e.expr(g.Test, g.Scope, c)
+	t := e.test(g.Test, g.Scope, c)
 	if g.Not {
 		yes, no = no, yes
 	}
@@ -660,7 +680,7 @@ func (e *Eval) Guard(g code.Guard) *Value {
 		return unknown("only after an error", place.Span{})
 	}
 	py := g.Scope.File.Lang == code.Python
-	t := e.Expr(g.Test, g.Scope)
+	t := e.test(g.Test, g.Scope, nil)
 	if t.Kind == External && forks[t.Text] {
 		return unknown("the processes of a cluster run both branches", t.At)
 	}
@@ -714,6 +734,11 @@ func (e *Eval) binding(b *code.Binding, s *code.Scope, c *context) *Value {
 // param gives what a parameter gets: from the call at hand, or from the only
 // calls there are.
 func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
+	if s.File.Lang == code.Ruby && b.Func.Name == "" {
+		if v := e.rubyOption(b, s); v != nil {
+			return v
+		}
+	}
 	if b.Index == 0 && b.Func.Name == "main" && jvm(s.File.Lang) && (c == nil || c.fn != b.Func) {
 		return &Value{Kind: External, Text: "main.args", At: s.File.At(b.Func)}
 	}
@@ -1151,6 +1176,11 @@ func declares(s *code.Scope, name string) *code.Scope {
 func (e *Eval) change(f *code.File, site code.Site, c *context) *Value {
 	n := site.Node
 	o := &Value{Kind: Object, At: f.At(n)}
+	if f.Lang == code.Ruby && site.Value.Is(code.Name) {
+		if v := e.expr(site.Value, site.Scope, c); v.Kind == Undef && v.Text == notGiven {
+			return o // the flag that sets it is not given
+		}
+	}
 	switch {
 	case n.Is(code.Member):
 		o.Keys, o.Kids = []string{n.Name}, []*Value{e.expr(site.Value, site.Scope, c)}

@@ -167,7 +167,11 @@ func (e *Eval) jvmCall(n *code.Node, s *code.Scope, c *context) *Value {
 		return nil
 	}
 	args, _ := e.args(n, s, c)
-	return e.jvmMethod(base, name, args, c, at)
+	v := e.jvmMethod(base, name, args, c, at)
+	if end := int(callee.Kid(0).End); v != nil && s.File.Lang == code.Kotlin && end < len(s.File.Src) && s.File.Src[end] == '?' { // ?. gives null on null
+		return &Value{Kind: Cond, Py: true, At: at, Kids: []*Value{missing(base, at), {Kind: Null, At: at}, v}}
+	}
+	return v
 }
 
 // apply calls a function, a lambda or a method that is named.

@@ -17,14 +17,49 @@ func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 	if callee.Is(code.Name) && (callee.Name == "Integer" || callee.Name == "String") && len(n.Kids) == 2 {
 		return op(map[string]string{"Integer": "int", "String": "String"}[callee.Name], true, at, e.expr(n.Kids[1], s, c))
 	}
+	if callee.Is(code.Name) {
+		switch callee.Name {
+		case "abort", "exit", "exit!", "raise", "fail":
+			return &Value{Kind: Env, Text: "\x00", Unset: Raises, At: at}
+		}
+	}
 	if !callee.Is(code.Member) {
 		return nil
 	}
 	switch callee.Name {
 	case "new":
-		if b := e.expr(callee.Kid(0), s, c); b.Kind == Class {
-			args, keys := e.args(n, s, c)
+		b := e.expr(callee.Kid(0), s, c)
+		args, keys := e.args(n, s, c)
+		if b.Kind == Class {
 			return e.rubyNew(b, args, keys, at)
+		}
+		if b.Kind == External && (b.Text == "Struct.new()" || b.Text == "Data.define()") {
+			o := &Value{Kind: Object, At: at}
+			i := 0
+			for _, k := range b.Kids {
+				if k.Kind != Str {
+					continue
+				}
+				v := keys[k.Text]
+				if v == nil && i < len(args) {
+					v = args[i]
+				}
+				i++
+				if v != nil {
+					o.Keys, o.Kids = append(o.Keys, k.Text), append(o.Kids, v)
+				}
+			}
+			return o
+		}
+		if b.Kind == External && b.Text == "OpenStruct" {
+			o := &Value{Kind: Object, At: at}
+			for _, a := range args {
+				o.spread(a, false)
+			}
+			for _, k := range slices.Sorted(maps.Keys(keys)) {
+				o.Keys, o.Kids = append(o.Keys, k), append(o.Kids, keys[k])
+			}
+			return o
 		}
 	case "fetch", "dig":
 		if b := e.expr(callee.Kid(0), s, c); b.Kind == Object && n.Kid(1) != nil {
@@ -103,6 +138,37 @@ func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 	return e.rubyConversion(callee, s, c)
 }
 
+const notGiven = "a flag that is not given"
+
+// rubyOption gives the parameter of the block of an option (OptionParser): what
+// the start command passes for the flag.
+func (e *Eval) rubyOption(b *code.Binding, s *code.Scope) *Value {
+	for _, site := range s.File.Calls {
+		n := len(site.Node.Kids)
+		if fn := site.Node.Kid(0); !fn.Is(code.Member) || fn.Name != "on" || n < 3 || site.Node.Kids[n-1] != b.Func {
+			continue
+		}
+		var flags []string
+		for _, a := range site.Node.Args() {
+			if a.Is(code.String) && strings.HasPrefix(a.Name, "-") {
+				flag, _, _ := strings.Cut(strings.ReplaceAll(a.Name, "=", " "), " ")
+				flags = append(flags, flag)
+			}
+		}
+		if v := e.given(flags); v != nil {
+			return v
+		}
+		return &Value{Kind: Undef, Text: notGiven}
+	}
+	return nil
+}
+
+// safely reports whether a method is called with &., which gives nil on nil.
+func safely(f *code.File, n *code.Node) bool {
+	k := n.Kid(0)
+	return k != nil && int(k.End) < len(f.Src) && f.Src[k.End] == '&'
+}
+
 // rubyConversion evaluates x.to_i and its like, which need no parentheses: what
 // is no number gives 0.
 func (e *Eval) rubyConversion(n *code.Node, s *code.Scope, c *context) *Value {
@@ -110,7 +176,12 @@ func (e *Eval) rubyConversion(n *code.Node, s *code.Scope, c *context) *Value {
 	base := func() *Value { return e.expr(n.Kid(0), s, c) }
 	switch n.Name {
 	case "to_i":
-		return op("||", false, at, op("parseInt", false, at, base()), number(0, at))
+		b := base()
+		v := op("||", false, at, op("parseInt", false, at, b), number(0, at))
+		if safely(s.File, n) {
+			return &Value{Kind: Cond, Py: true, At: at, Kids: []*Value{op("nothing", true, at, b), {Kind: Null, At: at}, v}}
+		}
+		return v
 	case "to_s":
 		b := base()
 		return op("concat", true, at, op("??", true, at, b, text("", at)))
@@ -244,7 +315,7 @@ func (e *Eval) implicit(list []*code.Node, s *code.Scope, c *context) *Value {
 					no = rest
 				}
 			}
-			return &Value{Kind: Cond, Py: true, At: yes.At, Kids: []*Value{e.expr(n.Kid(0), s, c), yes, no}}
+			return &Value{Kind: Cond, Py: true, At: yes.At, Kids: []*Value{e.test(n.Kid(0), s, c), yes, no}}
 		case code.Try:
 			if !last && !returns(n) {
 				continue

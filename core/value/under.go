@@ -541,7 +541,8 @@ var operators = map[string]operator{
 		}
 		return num(float64(n))
 	},
-	"nothing": func(a, _ Outcome, _ bool) Outcome { return truth(a.nothing()) },
+	"rubytrue": func(a, _ Outcome, _ bool) Outcome { return truth(!a.nothing() && !(a.Kind == Bool && a.Num == 0)) },
+	"nothing":  func(a, _ Outcome, _ bool) Outcome { return truth(a.nothing()) },
 	"empty": func(a, _ Outcome, _ bool) Outcome {
 		return truth(a.nothing() || a.Kind == Str && a.Text == "" || a.Kind == List && len(a.List) == 0)
 	},
