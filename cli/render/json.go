@@ -313,7 +313,7 @@ func component(c *fact.Component) jsonComponent {
 }
 
 func same(a, b jsonListener) bool {
-	return a.Process == b.Process && a.Source == b.Source && a.File == b.File && a.Line == b.Line && a.Interface == b.Interface && a.Port.Kind == b.Port.Kind && a.Port.Variable == b.Port.Variable
+	return a.Process == b.Process && a.Source == b.Source && a.File == b.File && a.Line == b.Line && a.Interface == b.Interface && a.Port.Kind == b.Port.Kind && a.Port.Variable == b.Port.Variable && (a.Port.Number == nil) == (b.Port.Number == nil) && (a.Port.Number == nil || *a.Port.Number == *b.Port.Number)
 }
 
 func listener(l *fact.Listener) jsonListener {

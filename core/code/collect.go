@@ -59,11 +59,28 @@ func (c *collector) block(n *Node, fr frame) {
 	}
 	for _, s := range n.Kids {
 		c.stmt(s, fr)
+		if test := asserted(s); test != nil {
+			fr = fr.with(test, false)
+			fr.guards[len(fr.guards)-1].Exit = !fr.inTry
+		}
 		if s.Is(If) && leaves(s.Kid(1)) && s.Kid(2) == nil {
 			fr = fr.with(s.Kid(0), true)
 			fr.guards[len(fr.guards)-1].Exit = ends(s.Kid(1), fr.inTry)
 		}
 	}
+}
+
+// asserted is what a statement demands, as assert(x) does; nil for all others.
+func asserted(s *Node) *Node {
+	call := s.Kid(0)
+	if !s.Is(ExprStmt) || !call.Is(Call) || len(call.Kids) < 2 {
+		return nil
+	}
+	switch call.Kids[0].Dotted() {
+	case "assert", "assert.ok", "invariant", "tiny_invariant", "assert!":
+		return call.Kids[1]
+	}
+	return nil
 }
 
 // ends reports whether a block that leaves does so by ending the program: with

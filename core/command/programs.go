@@ -68,7 +68,7 @@ var programList = []Program{
 	{Name: "flask", Runtime: "python", Packages: []string{"flask"}, Values: " --app -A -p --port -h --host --env-file -e ", WatchIn: " --reload --debug ", Dev: "the development server of Flask", Server: "flask run"},
 	{Name: "fastapi", Runtime: "python", Packages: []string{"fastapi-cli", "fastapi"}, Target: FileTarget, Verbs: " run dev ", Values: " --host --port --workers --app --root-path ", Server: "fastapi"},
 	{Name: "django-admin", Runtime: "python", Packages: []string{"django"}, Values: " --settings --pythonpath "},
-	{Name: "uwsgi", Runtime: "python", Packages: []string{"uwsgi"}, Values: " --http --http-socket --socket -s --wsgi-file --module -w --master --processes -p --ini "},
+	{Name: "uwsgi", Runtime: "python", Packages: []string{"uwsgi"}, Server: "uwsgi", Values: " --http --http-socket --socket -s --wsgi-file --module -w --processes -p --ini --plugin --plugins --callable --threads --uid --gid --chdir --virtualenv -H --stats --yaml --json "},
 	{Name: "streamlit", Runtime: "python", Packages: []string{"streamlit"}, Target: FileTarget, Verbs: " run ", Values: " --server.port --server.address --server.headless ", Server: "streamlit"},
 	{Name: "celery", Runtime: "python", Packages: []string{"celery"}, Values: " -A --app -l --loglevel -c --concurrency -Q "},
 	{Name: "alembic", Runtime: "python", Packages: []string{"alembic"}},

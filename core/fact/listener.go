@@ -155,6 +155,7 @@ var Servers = map[string]Server{
 	"unicorn":        {Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"thin":           {Host: "any", EmptyHost: "any", Port: 3000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"falcon":         {Host: "loopback", EmptyHost: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"uwsgi":          {Host: "any", EmptyHost: "any", EmptyPort: "random", TextPort: "random", NumberText: true},
 	"streamlit":      {Host: "any", EmptyHost: "any", Port: 8501, PortEnv: "STREAMLIT_SERVER_PORT", HostEnv: "STREAMLIT_SERVER_ADDRESS", TextPort: "exits", NumberText: true},
 }
 
@@ -372,6 +373,9 @@ func (s Server) text(t string) Outcome {
 		}
 		return Outcome{"listens", "", int(n), ""}
 	}
+	if s.TextPort == "random" {
+		return Outcome{"listens", "", 0, "the text " + strconv.Quote(t) + " is taken for the port 0"}
+	}
 	if s.TextPort == "unix" {
 		return Outcome{"listens", "unix:" + t, -1, "the text is taken for the path of a socket"}
 	}
@@ -411,6 +415,12 @@ func (l *Listener) bound(s Server, env value.Environ) Outcome {
 	}
 	if strings.HasPrefix(addr, "fd://") {
 		return notKnown("a socket that is handed over")
+	}
+	if l.Server == "waitress.serve" && strings.HasSuffix(addr, ":") {
+		return Outcome{"listens", Interface(strings.TrimSuffix(addr, ":")), 0, ""}
+	}
+	if l.Server == "uwsgi" && !strings.Contains(addr, ":") {
+		return Outcome{"listens", "unix:" + addr, -1, "the text is taken for the path of a socket"}
 	}
 	addr = strings.TrimPrefix(strings.TrimPrefix(addr, "tcp://"), "http://")
 	if strings.HasPrefix(addr, "0.0.0.0:$") || strings.Contains(addr, "$") {

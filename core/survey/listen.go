@@ -107,6 +107,12 @@ var listening = map[string]shape{
 	"sanic.Sanic() run":                               keywords("sanic", 1, 0, false),
 	"tornado.web.Application() listen":                {server: "tornado", port: 0, host: 1, options: -1, pair: -1, keyPort: "port", keyHost: "address"},
 	"tornado.httpserver.HTTPServer() listen":          {server: "tornado", port: 0, host: 1, options: -1, pair: -1, keyPort: "port", keyHost: "address"},
+	"tornado.httpserver.HTTPServer() bind":            {server: "tornado", port: 0, host: 1, options: -1, pair: -1, keyPort: "port", keyHost: "address"},
+	"socket.socket() bind":                            pair("socketserver", 0),
+	"socket.create_server":                            pair("socketserver", 0),
+	"asyncio.get_event_loop() create_server":          positional("asyncio", 2, 1),
+	"asyncio.get_running_loop() create_server":        positional("asyncio", 2, 1),
+	"asyncio.new_event_loop() create_server":          positional("asyncio", 2, 1),
 	"wsgiref.simple_server.make_server":               positional("socketserver", 1, 0),
 	"http.server.HTTPServer":                          pair("socketserver", 0),
 	"http.server.ThreadingHTTPServer":                 pair("socketserver", 0),
@@ -253,6 +259,8 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 	if s.pair >= 0 && s.pair < len(args) {
 		if p := args[s.pair]; p.Kind == value.List && len(p.Kids) == 2 {
 			l.Host, l.Port = p.Kids[0], p.Kids[1]
+		} else if p.Kind == value.Str { // the path of a socket
+			return nil
 		} else {
 			l.Port = p
 		}
@@ -665,6 +673,20 @@ func ServerListeners(final command.Final, process string) []*fact.Listener {
 			return list
 		}
 		return append(list, l)
+	case "uwsgi":
+		for _, name := range []string{"--http", "--http-socket", "--socket", "-s", "--https", "--shared-socket"} {
+			for _, w := range final.Flags(name) {
+				c := *l
+				c.Via = "flag"
+				if w.Value == nil {
+					c.Missing = true
+				} else {
+					c.Bind, c.PortAt, c.HostAt, c.Bare = w.Value, w.At, w.At, w.Bare
+				}
+				list = append(list, &c)
+			}
+		}
+		return list
 	case "jwebserver":
 		port("-p", "--port")
 		host("-b", "--bind-address")

@@ -104,6 +104,9 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	if len(st.Listeners) == 1 && st.Listeners[0].Server == "puma" && st.Listeners[0].Via == "default" {
 		s.pumaConfig(st, prog)
 	}
+	if st.Final.Known != nil && st.Final.Known.Name == "uwsgi" {
+		s.uwsgiConfig(st, prog)
+	}
 	if len(st.Listeners) == 1 && st.Listeners[0].Server == "rails" && st.Listeners[0].Port == nil && !st.Listeners[0].Missing {
 		s.railsPort(st, prog)
 	}
@@ -937,4 +940,75 @@ func (s *Starter) railsPort(st *fact.Start, prog *Program) {
 			l.Port, l.PortAt, l.Via = st.Program.Expr(site.Node.Kids[1], site.Scope), f.At(site.Node.Kids[1]), "setting"
 		}
 	}
+}
+
+// uwsgiConfig adds what the ini file of uWSGI binds (uWSGI documentation,
+// "Options" and "Configuring uWSGI": $(NAME) is a variable, a blank after the
+// sign = is dropped).
+func (s *Starter) uwsgiConfig(st *fact.Start, prog *Program) {
+	name := ""
+	if w, ok, _ := st.Final.Flag("--ini"); ok && w.Literal() {
+		name = w.Text
+	}
+	for _, w := range st.Final.Free() {
+		if name == "" && w.Literal() && strings.HasSuffix(w.Text, ".ini") {
+			name = w.Text
+		}
+	}
+	p, ok := source.Join(st.Final.Dir, strings.TrimSuffix(name, ":uwsgi"))
+	if name == "" || !ok || !s.Tree.Has(p) {
+		return
+	}
+	f, err := s.Tree.Code(p)
+	if err != nil {
+		return
+	}
+	section := document.INI(p, f.Data, f.Lines()).Get("uwsgi")
+	for _, k := range section.Items() {
+		switch k.Key {
+		case "http", "http-socket", "socket", "https", "shared-socket":
+			l := &fact.Listener{Process: st.Process, Server: "uwsgi", Via: "setting", At: k.At(), PortAt: k.At(), HostAt: k.At(), Bind: bracketed(k.Text, k.At())}
+			st.Listeners = append(st.Listeners, l)
+		case "module", "wsgi":
+			if st.Target == nil {
+				t := &fact.Target{Named: k.Text, At: k.At(), Kind: command.CallableTarget}
+				t.Module, t.Callable, _ = strings.Cut(k.Text, ":")
+				if t.Callable == "" {
+					t.Callable = "application"
+					if c := section.Get("callable"); c != nil {
+						t.Callable = c.Text
+					}
+				}
+				if file, ok := prog.Resolve(&code.File{Name: join(st.Final.Dir, "__main__.py"), Lang: code.Python}, t.Module, ""); ok && strings.HasSuffix(file, ".py") {
+					t.File = file
+				}
+				st.Target = t
+			}
+		}
+	}
+}
+
+// bracketed puts together a text with $(NAME) in it.
+func bracketed(text string, at place.Span) *value.Value {
+	var parts []*value.Value
+	for text != "" {
+		i := strings.Index(text, "$(")
+		if i < 0 {
+			parts = append(parts, value.Text(text, at))
+			break
+		}
+		if i > 0 {
+			parts = append(parts, value.Text(text[:i], at))
+		}
+		name, rest, ok := strings.Cut(text[i+2:], ")")
+		if !ok {
+			return value.Text(text, at)
+		}
+		parts = append(parts, value.Variable(name, value.ReadsEmpty, at))
+		text = rest
+	}
+	if len(parts) == 0 {
+		return value.Text("", at)
+	}
+	return value.Concat(parts...)
 }

@@ -340,7 +340,7 @@ func (p *Program) Data(name string) *document.Node {
 				if docs, err := document.YAML(name, src.Data, src.Lines()); err == nil && len(docs) > 0 {
 					d = docs[0]
 				}
-			case ".properties":
+			case ".properties", ".ini", ".cfg", ".conf":
 				d = document.INI(name, src.Data, src.Lines())
 			case ".toml":
 				d, _ = document.TOML(name, src.Data, src.Lines())

@@ -177,6 +177,21 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 					return FromDocument(d).with(Step{at, "reads " + args[0].Kids[0].Text})
 				}
 			}
+		case "util.parseArgs":
+			if v := e.parseArgs(args, at); v != nil {
+				return v
+			}
+		case "Map":
+			if len(args) == 1 && args[0].Kind == List {
+				o := &Value{Kind: Object, Text: "Map", At: at}
+				for _, p := range args[0].Kids {
+					if p.Kind != List || len(p.Kids) != 2 || p.Kids[0].Kind != Str {
+						return unknown("a map whose keys are made while the program runs", at)
+					}
+					o.Keys, o.Kids = append(o.Keys, p.Kids[0].Text), append(o.Kids, p.Kids[1])
+				}
+				return o
+			}
 		case "Object.freeze", "structuredClone":
 			if len(args) > 0 && args[0].Kind == Object {
 				return args[0]
@@ -263,9 +278,14 @@ func (e *Eval) envCall(n *code.Node, s *code.Scope, c *context) *Value {
 		return nil
 	}
 	switch callee.Name {
-	case "get", "setdefault", "pop", "__getitem__":
+	case "get", "setdefault", "pop", "__getitem__", "getint", "getboolean":
 	default:
 		return nil
+	}
+	if s.File.Lang == code.Python {
+		if v := e.section(n, s, c); v != nil {
+			return v
+		}
 	}
 	base := callee.Kid(0)
 	if base.Is(code.String) || base.Is(code.Call) {
@@ -277,7 +297,7 @@ func (e *Eval) envCall(n *code.Node, s *code.Scope, c *context) *Value {
 		args, keys := e.args(n, s, c)
 		return e.read(ReadsNull, "", args, keys, bv, s, s.File.At(n))
 	case Object: // a dictionary; in JavaScript get is a property like any other
-		if arg := n.Kid(1); arg != nil && s.File.Lang == code.Python {
+		if arg := n.Kid(1); arg != nil && (s.File.Lang == code.Python || bv.Text == "Map") {
 			k := e.expr(arg, s, c)
 			if k.Kind == Str {
 				if v := bv.Get(k.Text); v != nil {

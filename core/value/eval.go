@@ -422,7 +422,7 @@ func (e *Eval) unary(n *code.Node, s *code.Scope, c *context) *Value {
 // globals are names that a language has without an import.
 var globals = map[string]bool{"process": true, "Bun": true, "Deno": true, "globalThis": true, "global": true, "require": true, "module": true,
 	"console": true, "Number": true, "parseInt": true, "parseFloat": true, "String": true, "Boolean": true, "isNaN": true, "JSON": true, "Object": true, "Math": true,
-	"int": true, "str": true, "float": true, "bool": true, "len": true, "list": true, "getattr": true, "tuple": true, "set": true, "bytes": true, "dict": true, "open": true, "max": true, "min": true, "Array": true, "__file__": true, "import": true}
+	"URL": true, "Map": true, "int": true, "str": true, "float": true, "bool": true, "len": true, "list": true, "getattr": true, "tuple": true, "set": true, "bytes": true, "dict": true, "open": true, "max": true, "min": true, "Array": true, "__file__": true, "import": true}
 
 func (e *Eval) name(n *code.Node, s *code.Scope, c *context) *Value {
 	f := s.File
@@ -525,6 +525,9 @@ func (e *Eval) lookup(name string, off int32, s *code.Scope, c *context) *Value 
 				}
 			}
 		}
+		if x != s {
+			bs = before(bs, s, off)
+		}
 		if v := e.bindings(bs, x, contextOf(c, x), use); v != nil {
 			switch {
 			case v.Kind == Object:
@@ -555,6 +558,23 @@ func (e *Eval) lookup(name string, off int32, s *code.Scope, c *context) *Value 
 		}
 	}
 	return e.starred(file, name)
+}
+
+// before leaves out what the function that asks writes only later.
+func before(bs []*code.Binding, s *code.Scope, off int32) []*code.Binding {
+	for i, b := range bs {
+		if b.From == nil || s.Func == nil || b.From.Func != s.Func || b.Off < off {
+			continue
+		}
+		kept := slices.Clone(bs[:i])
+		for _, b := range bs[i:] {
+			if b.From == nil || b.From.Func != s.Func || b.Off < off {
+				kept = append(kept, b)
+			}
+		}
+		return kept
+	}
+	return bs
 }
 
 // primary reports whether a class takes a field by its name where it is
@@ -1252,6 +1272,11 @@ func FromDocument(n *document.Node) *Value {
 }
 
 func (e *Eval) index(n *code.Node, s *code.Scope, c *context) *Value {
+	if s.File.Lang == code.Python {
+		if v := e.section(n, s, c); v != nil {
+			return v
+		}
+	}
 	base := e.expr(n.Kids[0], s, c)
 	k := e.expr(n.Kid(1), s, c)
 	if k.Kind == Str {
@@ -1346,6 +1371,11 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 		return keep(e.assigned(&Value{Kind: Env, Text: name, Unset: base.Unset, At: at}))
 	case Object:
 		if v := base.Get(name); v != nil {
+			if s.File.Lang == code.Go && base.Text != "" {
+				if w := e.goSet(base, name, at); w != nil {
+					return keep(w)
+				}
+			}
 			return keep(v)
 		}
 		for i, k := range base.Keys {
@@ -1361,8 +1391,8 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 			if m := e.goMethod(base, name); m != nil {
 				return m
 			}
-			if m := e.goSetter(base, name); m != "" {
-				return unknown("the field "+name+" is set by the method "+m, at)
+			if v := e.goSet(base, name, at); v != nil {
+				return v
 			}
 			if base.Text != "" { // a field that is not given has its zero value
 				return text("", at)
@@ -1394,6 +1424,9 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 			path = base.Text
 		}
 		if v := e.argument(base, name, at); v != nil {
+			return keep(v)
+		}
+		if v := e.parsed(base, name, at); v != nil {
 			return keep(v)
 		}
 		if u, ok := envMaps[path]; ok {

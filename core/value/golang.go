@@ -4,6 +4,7 @@ import (
 	"strings"
 
 	"ubique/core/code"
+	"ubique/core/place"
 )
 
 // goCall evaluates what the standard library of Go does with texts, flags and
@@ -168,24 +169,51 @@ func (e *Eval) goMethod(base *Value, name string) *Value {
 	return found
 }
 
-// goSetter names the method of an object's type that sets a field of it; empty
-// where none does.
-func (e *Eval) goSetter(base *Value, field string) string {
+// goSet gives a field of an object as a method of its type leaves it; nil where
+// none sets it, unknown where several do.
+func (e *Eval) goSet(base *Value, field string, at place.Span) *Value {
 	typ := base.Text[strings.LastIndexByte(base.Text, '.')+1:]
+	if typ == "" || e.busy([2]string{typ, field}) {
+		return nil
+	}
+	e.active[[2]string{typ, field}] = true
+	defer delete(e.active, [2]string{typ, field})
+	v := base.Get(field)
+	if v == nil {
+		v = text("", at)
+	}
+	var method *code.Node
 	for _, f := range e.Loader.Loaded() {
-		if f.Lang != code.Go || f.Body == nil || typ == "" {
+		if f.Lang != code.Go || f.Body == nil {
 			continue
 		}
 		for _, site := range f.Sets {
 			if !site.Node.Is(code.Member) || site.Node.Name != field || site.Scope == nil || site.Scope.Func == nil {
 				continue
 			}
-			if fn := site.Scope.Func; fn.Flag&code.Method != 0 && fn.Alias == typ {
-				return fn.Name
+			fn := site.Scope.Func
+			if fn.Flag&code.Method == 0 || fn.Alias != typ || len(e.sites(fn.Name, f.Name)) == 0 {
+				continue
 			}
+			if method != nil && method != fn {
+				return unknown("the field "+field+" is set by several methods", at)
+			}
+			method = fn
+			now := *base // the object as it is before this line
+			now.Keys, now.Kids = append(append([]string(nil), base.Keys...), field), append(append([]*Value(nil), base.Kids...), v)
+			now.Text = "" // its fields are as they are
+			ctx := &context{fn: fn, this: &now}
+			w := e.expr(site.Value, site.Scope, ctx).with(Step{f.At(site.Node), code.Squeeze(string(f.Src[site.Node.Off:site.Value.End]), 72)})
+			for i := len(site.Guards) - 1; i >= 0; i-- {
+				w = e.guarded(site.Guards[i], w, v, ctx)
+			}
+			v = w
 		}
 	}
-	return ""
+	if method == nil {
+		return nil
+	}
+	return v
 }
 
 // withoutMajor takes the major version off the end of a module's path.

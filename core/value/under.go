@@ -2,6 +2,7 @@ package value
 
 import (
 	"math"
+	"net/url"
 	"strconv"
 	"strings"
 )
@@ -305,6 +306,19 @@ func (u *evaluation) operate(v *Value, depth int) Outcome {
 	if !a.Known() {
 		return a
 	}
+	switch a.Kind {
+	case External, Func, Instance, Module, Class, EnvMap:
+		switch v.Text {
+		case "!", "Boolean", "nothing", "rubytrue", "typeof", "empty", "blank":
+		case "==", "!=", "===", "!==":
+			if b := arg(1); b.nothing() { // it is something
+				return truth(v.Text[0] == '!')
+			}
+			return dontKnow(firstOf(a.Text, "something that is not followed"))
+		default: // what a conversion makes of it is not known
+			return dontKnow(firstOf(a.Text, "something that is not followed"))
+		}
+	}
 	b := Outcome{Kind: Undef}
 	if len(v.Kids) > 1 {
 		if b = arg(1); !b.Known() {
@@ -542,7 +556,24 @@ var operators = map[string]operator{
 		return num(float64(n))
 	},
 	"rubytrue": func(a, _ Outcome, _ bool) Outcome { return truth(!a.nothing() && !(a.Kind == Bool && a.Num == 0)) },
-	"nothing":  func(a, _ Outcome, _ bool) Outcome { return truth(a.nothing()) },
+	"url port": func(a, _ Outcome, _ bool) Outcome {
+		u, err := url.Parse(a.Text)
+		if err != nil || u.Scheme == "" {
+			return raise("no address: " + strconv.Quote(a.Text))
+		}
+		if u.Scheme == "http" && u.Port() == "80" || u.Scheme == "https" && u.Port() == "443" {
+			return str("")
+		}
+		return str(u.Port())
+	},
+	"url hostname": func(a, _ Outcome, _ bool) Outcome {
+		u, err := url.Parse(a.Text)
+		if err != nil || u.Scheme == "" {
+			return raise("no address: " + strconv.Quote(a.Text))
+		}
+		return str(u.Hostname())
+	},
+	"nothing": func(a, _ Outcome, _ bool) Outcome { return truth(a.nothing()) },
 	"empty": func(a, _ Outcome, _ bool) Outcome {
 		return truth(a.nothing() || a.Kind == Str && a.Text == "" || a.Kind == List && len(a.List) == 0)
 	},
