@@ -139,6 +139,9 @@ var Servers = map[string]Server{
 	"go":             {Host: "any", Port: 80},
 	"gin":            {Host: "any", Port: 8080, PortEnv: "PORT", TextPort: "exits", NumberText: true},
 	"php -S":         {Host: "any"},
+	"php":            {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"php socket":     {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"artisan serve":  {Host: "loopback", EmptyHost: "loopback", Port: 8000, PortEnv: "SERVER_PORT", HostEnv: "SERVER_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"deno":           {Host: "any", EmptyHost: "exits", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
 	"deno serve":     {Host: "any", EmptyHost: "exits", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
 	"bun":            {Host: "any", EmptyHost: "any", Port: 3000, PortEnvs: "BUN_PORT PORT NODE_PORT", NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
@@ -416,6 +419,9 @@ func (l *Listener) bound(s Server, env value.Environ) Outcome {
 	if strings.HasPrefix(addr, "fd://") {
 		return notKnown("a socket that is handed over")
 	}
+	if l.Server == "php socket" {
+		return phpSocket(addr)
+	}
 	if l.Server == "waitress.serve" && strings.HasSuffix(addr, ":") {
 		return Outcome{"listens", Interface(strings.TrimSuffix(addr, ":")), 0, ""}
 	}
@@ -617,4 +623,28 @@ func firstReason(a, b string) string {
 		return a
 	}
 	return b
+}
+
+// phpSocket reads the addresses of sockets in PHP: tcp://host:port,
+// host:port, a port alone, unix:///path (PHP manual, "stream_socket_server";
+// ReactPHP, Socket).
+func phpSocket(addr string) Outcome {
+	if p, ok := strings.CutPrefix(addr, "unix://"); ok {
+		return Outcome{"listens", "unix:" + p, -1, ""}
+	}
+	for _, scheme := range []string{"tcp://", "tls://", "ssl://", "http://", "websocket://", "text://", "udp://"} {
+		addr = strings.TrimPrefix(addr, scheme)
+	}
+	i := strings.LastIndexByte(addr, ':')
+	host, port := addr[:max(i, 0)], addr[i+1:]
+	n, err := strconv.ParseUint(port, 10, 32)
+	switch {
+	case port == "" && i >= 0, err != nil, n > 65535:
+		return exits("the address is " + strconv.Quote(addr))
+	case i < 0: // a port alone is on loopback
+		return Outcome{"listens", "loopback", int(n), ""}
+	case host == "":
+		return exits("the address " + strconv.Quote(addr) + " has no host")
+	}
+	return Outcome{"listens", Interface(strings.Trim(host, "[]")), int(n), ""}
 }

@@ -170,6 +170,15 @@ func Listeners(e *value.Eval, files []*code.File, process string, live func(stri
 			}
 			continue
 		}
+		if f.Lang == code.PHP {
+			for _, site := range f.Calls {
+				if l := phpListener(e, f, site, live); l != nil {
+					l.Process = process
+					list = append(list, l)
+				}
+			}
+			continue
+		}
 		if f.Lang == code.Ruby {
 			for _, site := range f.Calls {
 				if l := rubyListener(e, f, site, live); l != nil {
@@ -627,6 +636,12 @@ func ServerListeners(final command.Final, process string) []*fact.Listener {
 			}
 		}
 	case "php -S":
+		if free := final.Free(); len(free) > 1 && free[0].Text == "artisan" && free[1].Text == "serve" {
+			l.Server, l.Dev = "artisan serve", true
+			port("--port")
+			host("--host")
+			return []*fact.Listener{l}
+		}
 		w := flag("-S")
 		if w == nil && !l.Missing {
 			return nil // a script, not the server

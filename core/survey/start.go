@@ -110,7 +110,7 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	if len(st.Listeners) == 1 && st.Listeners[0].Server == "rails" && st.Listeners[0].Port == nil && !st.Listeners[0].Missing {
 		s.railsPort(st, prog)
 	}
-	if len(st.Listeners) == 0 && (st.Final.Known == nil || st.Final.Known.Server == "") {
+	if len(st.Listeners) == 0 && (st.Final.Known == nil || st.Final.Known.Server == "" || st.Final.Known.Name == "php") {
 		st.Listeners = Listeners(st.Program, files, st.Process, live)
 	}
 	if l := httpdOfRuby(st); l != nil {

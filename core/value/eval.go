@@ -448,6 +448,11 @@ func (e *Eval) name(n *code.Node, s *code.Scope, c *context) *Value {
 			return v
 		}
 	}
+	if f.Lang == code.PHP {
+		if v := e.phpName(n, s, c); v != nil {
+			return v
+		}
+	}
 	if n.Name == "NaN" && f.Lang != code.Python {
 		return number(math.NaN(), f.At(n))
 	}
@@ -1296,6 +1301,9 @@ func (e *Eval) index(n *code.Node, s *code.Scope, c *context) *Value {
 	}
 	if k.Kind == Num && base.Kind == External && base.Text == "main.args" && s.File.Lang == code.Ruby {
 		return e.argumentOr(int(k.Num), s.File.At(n))
+	}
+	if k.Kind == Num && base.Kind == External && base.Text == "$argv" {
+		return e.argumentOr(int(k.Num)-1, s.File.At(n))
 	}
 	if k.Kind == Num && base.Kind == External && base.Text == "main.args" {
 		return e.argumentAt(int(k.Num), s.File.At(n))

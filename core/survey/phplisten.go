@@ -1,0 +1,60 @@
+package survey
+
+import (
+	"strings"
+
+	"ubique/core/code"
+	"ubique/core/fact"
+	"ubique/core/value"
+)
+
+// phpSockets are the calls of PHP that listen: the place of an address, of a
+// port, of a host; -1 for none. Sources: PHP manual, "Streams" and "Sockets";
+// ReactPHP, Swoole, Workerman, Amp documentation; read 2026-11.
+var phpSockets = map[string]socket{
+	"stream_socket_server": {"php socket", 0, -1, -1}, "socket_create_listen": {"php", -1, 0, -1}, "socket_bind": {"php", -1, 2, 1},
+	`React\Socket\SocketServer()`: {"php socket", 0, -1, -1}, `React\Socket\TcpServer()`: {"php socket", 0, -1, -1}, `React\Socket\Server()`: {"php socket", 0, -1, -1},
+	`Swoole\Http\Server()`: {"php", -1, 1, 0}, `Swoole\Server()`: {"php", -1, 1, 0}, `Swoole\WebSocket\Server()`: {"php", -1, 1, 0}, `OpenSwoole\Http\Server()`: {"php", -1, 1, 0},
+	`Workerman\Worker()`: {"php socket", 0, -1, -1},
+}
+
+// phpListener finds a call that listens in PHP.
+func phpListener(e *value.Eval, f *code.File, site code.Site, live func(string) bool) *fact.Listener {
+	callee := site.Node.Kid(0)
+	if !callee.Is(code.Name) {
+		return nil
+	}
+	path := strings.TrimPrefix(callee.Name, `\`)
+	if site.Node.Is(code.New) {
+		for _, i := range f.Imports {
+			if strings.HasSuffix(i.Node.Name, `\`+path) {
+				path = i.Node.Name
+			}
+		}
+		path += "()"
+	}
+	s, ok := phpSockets[path]
+	if !ok || dead(site.Scope, f, live) {
+		return nil
+	}
+	args, _ := e.Arguments(site)
+	at := f.At(site.Node)
+	l := &fact.Listener{Server: s.server, Via: "code", At: at, Shared: site.InTry || site.Scope.Func != nil && site.Scope.Func.Name == ""}
+	if s.address >= 0 && s.address < len(args) {
+		l.Bind = args[s.address]
+	}
+	if s.port >= 0 && s.port < len(args) {
+		l.Port = args[s.port]
+	}
+	if s.host >= 0 && s.host < len(args) {
+		l.Host = args[s.host]
+	}
+	if l.Bind == nil && l.Port == nil {
+		return nil
+	}
+	l.PortAt, l.HostAt = placeOf(l.Port, placeOf(l.Bind, at)), placeOf(l.Host, placeOf(l.Bind, at))
+	for _, g := range site.Guards {
+		l.Guards, l.Ends = append(l.Guards, e.Guard(g)), append(l.Ends, g.Exit)
+	}
+	return l
+}

@@ -1,0 +1,171 @@
+package value
+
+import (
+	"strings"
+
+	"ubique/core/code"
+)
+
+// phpCall evaluates what PHP does with the environment, texts and numbers
+// (PHP manual, 8.4); nil for any other call.
+func (e *Eval) phpCall(n *code.Node, s *code.Scope, c *context) *Value {
+	callee := n.Kid(0)
+	at := s.File.At(n)
+	if !callee.Is(code.Name) {
+		return nil
+	}
+	arg := func(i int) *Value {
+		if i+1 < len(n.Kids) {
+			return e.expr(n.Kids[i+1], s, c)
+		}
+		return &Value{Kind: Null, At: at}
+	}
+	cond := func(test, yes, no *Value) *Value {
+		return &Value{Kind: Cond, At: at, Kids: []*Value{test, yes, no}}
+	}
+	switch strings.ToLower(strings.TrimPrefix(callee.Name, `\`)) {
+	case "getenv": // false where it is not set
+		if len(n.Kids) < 2 {
+			return &Value{Kind: EnvMap, Unset: ReadsNull, At: at}
+		}
+		v := e.envNamed(arg(0), ReadsNull, at)
+		if v.Kind == Unknown {
+			return v
+		}
+		return op("unset", false, at, v, boolean(false, at))
+	case "env": // of Laravel
+		v := e.envNamed(arg(0), ReadsNull, at)
+		if len(n.Kids) > 2 {
+			return op("unset", false, at, v, arg(1))
+		}
+		return v
+	case "int", "integer", "intval": // what is no number is 0
+		return op("||", false, at, op("parseInt", false, at, op("String", true, at, op("||", false, at, arg(0), text("", at)))), number(0, at))
+	case "string", "strval":
+		return op("concat", false, at, op("||", false, at, arg(0), text("", at)))
+	case "bool", "boolval", "boolean":
+		return op("Boolean", false, at, arg(0))
+	case "trim", "ltrim", "rtrim":
+		return op("strip", true, at, arg(0))
+	case "strtolower":
+		return op("lower", true, at, arg(0))
+	case "strtoupper":
+		return op("upper", true, at, arg(0))
+	case "empty":
+		v := arg(0)
+		return cond(op("===", false, at, v, text("0", at)), boolean(true, at), op("!", false, at, v))
+	case "isset":
+		return op("!", false, at, op("nothing", false, at, arg(0)))
+	case "is_numeric", "ctype_digit":
+		return op("digits", false, at, arg(0))
+	case "is_null":
+		return op("nothing", false, at, arg(0))
+	case "sprintf":
+		if f := arg(0); f.Kind == Str {
+			var args []*Value
+			for i := 1; i < len(n.Kids)-1; i++ {
+				args = append(args, arg(i))
+			}
+			return percent(f.Text, args, at)
+		}
+	case "str_starts_with":
+		return op("startswith", true, at, arg(0), arg(1))
+	case "array_key_exists":
+		if b := arg(1); b.Kind == EnvMap && arg(0).Kind == Str {
+			return op("isset", true, at, &Value{Kind: Env, Text: arg(0).Text, At: at})
+		}
+	case "count":
+		if b := arg(0); b.Kind == External && b.Text == "$argv" {
+			return e.argumentCount(at)
+		}
+	case "array_merge", "array_replace":
+		o := &Value{Kind: Object, At: at}
+		for i := range len(n.Kids) - 1 {
+			o.spread(arg(i), false)
+		}
+		return o
+	case "exit", "die":
+		return &Value{Kind: Env, Text: "\x00", Unset: Raises, At: at}
+	case "constant":
+		return nil
+	case "parse_ini_file":
+		if f := arg(0); f.Kind == Str {
+			if d := e.Loader.Data(joined2(e.Dir, strings.TrimPrefix(f.Text, "./"))); d != nil {
+				return FromDocument(d)
+			}
+		}
+	case "require", "require_once", "include", "include_once":
+		for _, i := range s.File.Imports {
+			if i.Node.Off < n.Off || i.Node.End > n.End {
+				continue
+			}
+			to, ok := e.Loader.Resolve(s.File, i.Node.Name, "")
+			if !ok {
+				to, ok = joined2(dirOf(s.File.Name), strings.TrimPrefix(i.Node.Name, "./")), true
+			}
+			if f := e.Loader.File(to); ok && f != nil && f.Body != nil {
+				for _, k := range f.Body.Kids {
+					if k.Is(code.Return) {
+						return e.expr(k.Kid(0), f.Top, nil).with(Step{at, "returned by " + to})
+					}
+				}
+			}
+		}
+	}
+	return nil
+}
+
+func dirOf(name string) string {
+	if i := strings.LastIndexByte(name, '/'); i >= 0 {
+		return name[:i]
+	}
+	return ""
+}
+
+// phpName gives the superglobals, the arguments, constants and names of other
+// files.
+func (e *Eval) phpName(n *code.Node, s *code.Scope, _ *context) *Value {
+	at := s.File.At(n)
+	switch n.Name {
+	case "$_ENV", "$_SERVER":
+		return &Value{Kind: EnvMap, Unset: ReadsNull, At: at}
+	case "$argv":
+		return &Value{Kind: External, Text: "$argv", At: at}
+	case "$argc":
+		return e.argumentCount(at)
+	case "__DIR__":
+		return &Value{Kind: External, Text: "__DIR__", At: at}
+	}
+	name := strings.TrimPrefix(n.Name, `\`)
+	for _, f := range e.Loader.Loaded() {
+		if f.Lang != code.PHP {
+			continue
+		}
+		short := name[strings.LastIndexByte(name, '\\')+1:]
+		if cls := f.Classes[short]; cls != nil {
+			return &Value{Kind: Class, Text: short, At: f.At(cls), ref: &ref{file: f, node: cls, scope: f.Top}}
+		}
+		if f != s.File {
+			if v := e.topOf(f, name); v != nil {
+				return v
+			}
+		}
+		for _, site := range f.Calls { // define("PORT", 80)
+			if fn := site.Node.Kid(0); fn.Is(code.Name) && fn.Name == "define" && site.Node.Kid(1).Is(code.String) && site.Node.Kids[1].Name == name && site.Node.Kid(2) != nil && !e.busy(site.Node) {
+				e.active[site.Node] = true
+				v := e.Expr(site.Node.Kids[2], site.Scope)
+				delete(e.active, site.Node)
+				return v
+			}
+		}
+	}
+	if name != "" && name[0] != '$' {
+		for _, i := range s.File.Imports { // use React\Socket\SocketServer
+			if i.Node.Name == name || strings.HasSuffix(i.Node.Name, `\`+name) {
+				name = i.Node.Name
+			}
+		}
+		return &Value{Kind: External, Text: name, At: at}
+	}
+	return nil
+}
