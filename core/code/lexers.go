@@ -16,7 +16,7 @@ var moreOps = byFirst([]string{"<<<=", ">>>=", "<=>", "===", "!==", "**=", "&&="
 // sameAs are operators that mean what another language writes with another
 // sign.
 var sameAs = map[Language]map[string]string{
-	PHP:    {"->": ".", "?->": ".", "::": ".", "?:": "||", ".": "+", ".=": "+=", "<>": "!="},
+	PHP:    {"->": ".", "?->": ".", "::": ".", "?:": "||", ".": ".+", ".=": "+=", "<>": "!="},
 	Ruby:   {"&.": ".", "::": "."},
 	Rust:   {"::": "."},
 	Kotlin: {"?.": ".", "!!.": ".", "?:": "??", "::": "."},
@@ -392,7 +392,12 @@ func (l *lexer) text1(skip int, closing string, escapes bool, sign string) {
 			if l.lang == PHP {
 				name = "$" + name
 			}
-			t.parts = append(t.parts, part{toks: []tok{{kind: tName, text: name, off: int32(at), end: int32(l.pos)}, {kind: tEOF, off: int32(l.pos), end: int32(l.pos)}}, off: int32(at), end: int32(l.pos)})
+			toks := []tok{{kind: tName, text: name, off: int32(at), end: int32(l.pos)}}
+			if l.lang == PHP {
+				toks = append(toks, l.simple()...)
+			}
+			toks = append(toks, tok{kind: tEOF, off: int32(l.pos), end: int32(l.pos)})
+			t.parts = append(t.parts, part{toks: toks, off: int32(at), end: int32(l.pos)})
 			from = l.pos
 		case c == '\n' && len(closing) == 1 && (l.lang == Java || l.lang == Kotlin || l.lang == CSharp && escapes):
 			flush() // not closed on its line
@@ -405,6 +410,36 @@ func (l *lexer) text1(skip int, closing string, escapes bool, sign string) {
 	}
 	flush()
 	l.endText(t)
+}
+
+// simple reads what may follow a variable in a text of PHP: one property, or
+// one index whose key has no quotes (PHP manual, "Variable parsing").
+func (l *lexer) simple() []tok {
+	mark := func(kind tokKind, text string, n int) tok {
+		l.pos += n
+		return tok{kind: kind, text: text, off: int32(l.pos - n), end: int32(l.pos)}
+	}
+	switch {
+	case l.peek(0) == '-' && l.peek(1) == '>' && isIdentStart(l.peek(2)):
+		dot := mark(tPunct, ".", 2)
+		at := l.pos
+		name := l.ident()
+		return []tok{dot, {kind: tName, text: name, off: int32(at), end: int32(l.pos)}}
+	case l.peek(0) == '[':
+		rest := l.src[l.pos+1:]
+		end := strings.IndexByte(string(rest[:min(len(rest), 200)]), ']')
+		if end <= 0 {
+			return nil
+		}
+		key, kind := string(rest[:end]), tString
+		if key[0] == '$' {
+			kind = tName
+		} else if strings.Trim(key, "0123456789") == "" {
+			kind = tNumber
+		}
+		return []tok{mark(tPunct, "[", 1), mark(kind, key, end), mark(tPunct, "]", 1)}
+	}
+	return nil
 }
 
 // endText adds a text token: one without expressions is a plain string.

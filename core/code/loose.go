@@ -478,6 +478,10 @@ func (r *loose) restOfLine() {
 	}
 }
 
+// phpModifiers before a parameter of a constructor make it a property (PHP
+// manual, "Constructor Promotion").
+var phpModifiers = map[string]bool{"public": true, "private": true, "protected": true, "readonly": true}
+
 // params reads parameters, keeping their names and defaults.
 func (r *loose) params() *Node {
 	n := &Node{Kind: Params, Off: r.cur().off}
@@ -515,6 +519,8 @@ func (r *loose) params() *Node {
 			if len(r.marks()) > 0 {
 				continue
 			}
+		case t.kind == tName && r.lang == PHP && phpModifiers[t.text]:
+			p.Flag |= Exported // a promoted property of a constructor
 		case t.kind == tName && !typed:
 			p.Name = t.text
 		}
@@ -1331,6 +1337,16 @@ func (r *loose) classBody(name string) *Node {
 			}
 			f.Kids[1] = r.body()
 			r.into(n, r.done(f))
+		} else if r.lang == PHP && r.isN("case") && r.at(1).kind == tName { // of an enumeration
+			r.pos++
+			at := r.cur()
+			b := &Node{Kind: Bind, Name: "const", Off: at.off, Kids: []*Node{{Kind: Name, Name: at.text, Off: at.off, End: at.end}, nil}}
+			r.pos++
+			if r.eatP("=") {
+				b.Kids[1] = r.expr(0)
+			}
+			r.eatP(";")
+			r.into(n, r.done(b))
 		} else {
 			r.into(n, r.stmt())
 		}
@@ -1461,6 +1477,9 @@ func (r *loose) simple() *Node {
 		return nil
 	}
 	if t := r.cur(); t.kind == tPunct && assigning[t.text] {
+		if e.Is(Call) && r.lang == PHP && e.Kid(0).Is(Name) && e.Kids[0].Name == "list" {
+			e.Kind, e.Kids = Array, e.Kids[1:] // list($a, $b) = …
+		}
 		r.pos++
 		value := r.rescued(r.expr(0))
 		if r.lang == Ruby && r.isP(",") && value != nil { // a = 1, 2
@@ -1468,7 +1487,7 @@ func (r *loose) simple() *Node {
 				r.expr(0)
 			}
 		}
-		if e.Is(Name) {
+		if e.Is(Name) || r.lang == PHP && (e.Is(Array) || e.Is(Object)) {
 			b := &Node{Kind: Bind, Off: off, Kids: []*Node{e, value}}
 			if t.text != "=" {
 				b = &Node{Kind: ExprStmt, Off: off, Kids: []*Node{r.done(&Node{Kind: Assign, Name: t.text, Off: off, Kids: []*Node{e, value}})}}

@@ -5,7 +5,7 @@ import "strings"
 // binds says how strongly an operator binds; a higher number binds stronger.
 var binds = map[string]int{
 	"|>": 3, "??": 4, "||": 5, "or": 2, "&&": 6, "and": 2, "==": 7, "!=": 7, "===": 7, "!==": 7, "=~": 7, "<=>": 7, "<": 8, ">": 8, "<=": 8, ">=": 8, "instanceof": 8, "is": 8, "in": 8, "as": 14,
-	"..": 9, "...": 9, "..=": 9, "..<": 9, "|": 10, "^": 10, "&": 10, "<<": 11, ">>": 11, "+": 12, "-": 12, "*": 13, "/": 13, "%": 13, "**": 15, "to": 9, "until": 9, "step": 9,
+	"..": 9, "...": 9, "..=": 9, "..<": 9, "|": 10, "^": 10, "&": 10, "<<": 11, ">>": 11, "+": 12, ".+": 12, "-": 12, "*": 13, "/": 13, "%": 13, "**": 15, "to": 9, "until": 9, "step": 9,
 }
 
 // expr reads an expression whose operators bind more strongly than least.
@@ -191,6 +191,8 @@ func (r *loose) prefix() *Node {
 				if s := r.stmt(); s != nil {
 					if s.Is(ExprStmt) {
 						s = s.Kids[0]
+					} else if s.Is(Bind) && s.Kid(0).Is(Name) { // if (($p = f()) !== false)
+						s.Kind, s.Name = Assign, "="
 					}
 					list = append(list, s)
 				}

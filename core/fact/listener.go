@@ -141,6 +141,7 @@ var Servers = map[string]Server{
 	"php -S":         {Host: "any"},
 	"php":            {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"php socket":     {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"php stream":     {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"artisan serve":  {Host: "loopback", EmptyHost: "loopback", Port: 8000, PortEnv: "SERVER_PORT", HostEnv: "SERVER_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"deno":           {Host: "any", EmptyHost: "exits", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
 	"deno serve":     {Host: "any", EmptyHost: "exits", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
@@ -419,8 +420,8 @@ func (l *Listener) bound(s Server, env value.Environ) Outcome {
 	if strings.HasPrefix(addr, "fd://") {
 		return notKnown("a socket that is handed over")
 	}
-	if l.Server == "php socket" {
-		return phpSocket(addr)
+	if l.Server == "php socket" || l.Server == "php stream" {
+		return phpSocket(addr, l.Server == "php stream")
 	}
 	if l.Server == "waitress.serve" && strings.HasSuffix(addr, ":") {
 		return Outcome{"listens", Interface(strings.TrimSuffix(addr, ":")), 0, ""}
@@ -626,9 +627,11 @@ func firstReason(a, b string) string {
 }
 
 // phpSocket reads the addresses of sockets in PHP: tcp://host:port,
-// host:port, a port alone, unix:///path (PHP manual, "stream_socket_server";
-// ReactPHP, Socket).
-func phpSocket(addr string) Outcome {
+// unix:///path (PHP manual, "stream_socket_server"; ReactPHP, Socket). The
+// language's own streams take the number a port begins with, none for 0, and
+// what is above 65,535 without its higher bits (main/streams/xp_socket.c,
+// 8.4; tried 2026-11); the libraries also take a port alone, on loopback.
+func phpSocket(addr string, stream bool) Outcome {
 	if p, ok := strings.CutPrefix(addr, "unix://"); ok {
 		return Outcome{"listens", "unix:" + p, -1, ""}
 	}
@@ -637,13 +640,25 @@ func phpSocket(addr string) Outcome {
 	}
 	i := strings.LastIndexByte(addr, ':')
 	host, port := addr[:max(i, 0)], addr[i+1:]
+	if stream && i > 0 && port != "" && host != "*" {
+		digits := strings.TrimPrefix(port, "-")
+		end := strings.IndexFunc(digits, func(c rune) bool { return c < '0' || c > '9' })
+		if end < 0 {
+			end = len(digits)
+		}
+		n, _ := strconv.ParseInt(digits[:end], 10, 64) // 0 for no digits
+		if digits != port {
+			n = -n
+		}
+		return Outcome{"listens", Interface(strings.Trim(host, "[]")), int(uint16(n)), ""}
+	}
 	n, err := strconv.ParseUint(port, 10, 32)
 	switch {
-	case port == "" && i >= 0, err != nil, n > 65535:
+	case port == "" && i >= 0, err != nil, n > 65535, i < 0 && stream:
 		return exits("the address is " + strconv.Quote(addr))
 	case i < 0: // a port alone is on loopback
 		return Outcome{"listens", "loopback", int(n), ""}
-	case host == "":
+	case host == "" || host == "*" && stream:
 		return exits("the address " + strconv.Quote(addr) + " has no host")
 	}
 	return Outcome{"listens", Interface(strings.Trim(host, "[]")), int(n), ""}

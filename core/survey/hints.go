@@ -45,6 +45,44 @@ func Hinted(t *source.Tree, f Folder, runtime string) bool {
 	return mine || !any
 }
 
+// sources are the endings of the files that a runtime starts as they are.
+var sources = map[string]string{"node": " .js .mjs .cjs .ts .mts .cts ", "bun": " .js .mjs .cjs .ts .mts .tsx .jsx ", "deno": " .js .mjs .ts .mts .tsx .jsx ", "python": " .py ", "ruby": " .rb .ru ", "php": " .php ", "java": " .java ", "go": " .go ", "elixir": " .exs "}
+
+// StartedBy gives the runtime that a folder's process file or container file
+// starts with a source file of the folder; empty for none. It finds what has
+// no manifest: a server in one file.
+func StartedBy(t *source.Tree, f Folder) string {
+	for _, name := range []string{"Procfile", "Dockerfile", "Containerfile"} {
+		if !f.Has(name) {
+			continue
+		}
+		file, err := t.Code(Join(f.Dir, name))
+		if err != nil {
+			continue
+		}
+		for line := range strings.SplitSeq(string(file.Data), "\n") {
+			line = strings.TrimSpace(line)
+			if strings.HasPrefix(line, "#") || name != "Procfile" && !strings.HasPrefix(strings.ToUpper(line), "CMD") && !strings.HasPrefix(strings.ToUpper(line), "ENTRYPOINT") {
+				continue
+			}
+			runtime := ""
+			for _, w := range strings.FieldsFunc(line, func(r rune) bool { return strings.ContainsRune(" \t\"'[],;&|()", r) }) {
+				if runtime == "" {
+					runtime = runtimeOf(w)
+					continue
+				}
+				if end := path.Ext(w); end != "" && strings.Contains(sources[runtime], " "+end+" ") && t.Has(Join(f.Dir, path.Clean(strings.TrimPrefix(w, "./")))) {
+					if runtime == "bun" {
+						return "node"
+					}
+					return runtime
+				}
+			}
+		}
+	}
+	return ""
+}
+
 // runtimeOf tells the runtime that a word of a command or an image's name
 // belongs to.
 func runtimeOf(word string) string {

@@ -74,7 +74,11 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	st.Program.Dir = st.Final.Dir
 	if target, ok := st.Final.Target(); ok && main != "" {
 		past := false
-		for _, w := range st.Final.Free() {
+		words := st.Final.Free()
+		if st.Final.Program == "php" { // what follows the file is the file's
+			words = st.Final.Args
+		}
+		for _, w := range words {
 			if past {
 				st.Program.Args = append(st.Program.Args, w.Value)
 			}

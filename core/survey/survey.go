@@ -145,6 +145,13 @@ func Find(t *source.Tree, runtimes []Runtime) []*fact.Component {
 						byFolder[i] = append(byFolder[i], claim{r, folders[i], s})
 					}
 				}
+				if named := StartedBy(t, folders[i]); named != "" && !slices.ContainsFunc(byFolder[i], func(c claim) bool { return c.strength > 0 }) {
+					for _, r := range runtimes {
+						if r.Name() == named {
+							byFolder[i] = append(byFolder[i], claim{r, folders[i], 2})
+						}
+					}
+				}
 			}
 		}()
 	}
@@ -344,6 +351,8 @@ func (p *Program) Data(name string) *document.Node {
 				d = document.INI(name, src.Data, src.Lines())
 			case ".toml":
 				d, _ = document.TOML(name, src.Data, src.Lines())
+			case ".env":
+				d = document.INI(name, src.Data, src.Lines())
 			}
 		}
 	}

@@ -144,7 +144,15 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 			return v
 		}
 	}
-	cv := e.expr(callee, s, c)
+	var cv *Value
+	if f.Lang == code.PHP && callee.Is(code.Member) {
+		if base := e.expr(callee.Kid(0), s, c); base.Kind == Instance || base.Kind == Class {
+			cv = e.attribute(base, callee.Name+"()", c)
+		}
+	}
+	if cv == nil {
+		cv = e.expr(callee, s, c)
+	}
 	if cv.Kind == Func && members(f.Lang) {
 		cv = overload(cv, len(n.Args()))
 	}

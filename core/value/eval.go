@@ -170,7 +170,9 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 	case code.Template:
 		parts := make([]*Value, len(n.Kids))
 		for i, k := range n.Kids {
-			parts[i] = e.expr(k, s, c)
+			if parts[i] = e.expr(k, s, c); f.Lang == code.PHP {
+				parts[i] = phpText(parts[i])
+			}
 		}
 		v := Concat(parts...)
 		if v.Kind == Op {
@@ -224,6 +226,9 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 		if name == "rescue" {
 			return op("catch", true, at(), l, r)
+		}
+		if name == ".+" { // PHP: nothing and false are empty text
+			return Concat(phpText(l), phpText(r))
 		}
 		if name == "in" && r.Kind == EnvMap && l.Kind == Str {
 			return op("isset", py, at(), &Value{Kind: Env, Text: l.Text, At: at()})
@@ -799,8 +804,8 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 		}
 		if i >= 0 && i < len(c.args) {
 			v := pick(c.args[i])
-			if d := def(); d != nil && s.File.Lang != code.Python {
-				return op("undef", false, v.At, v, d).orDefault()
+			if d := def(); d != nil && s.File.Lang != code.Python && !v.given() {
+				return op("??", false, v.At, v, d)
 			}
 			return v
 		}
@@ -831,7 +836,7 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 		}
 		if v == nil && i >= 0 && i < len(args) && !args[i].Is(code.Keyword) && !args[i].Is(code.Spread) {
 			v = pick(e.expr(args[i], site.Scope, nil))
-			if d := def(); d != nil && s.File.Lang != code.Python {
+			if d := def(); d != nil && s.File.Lang != code.Python && !v.given() {
 				v = op("??", false, v.At, v, d)
 			}
 		}
@@ -854,11 +859,14 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 	}
 	return unknown("the parameter "+b.Name, place.Span{})
 }
-
-// orDefault makes the JavaScript default of a parameter: only undefined takes it.
-func (v *Value) orDefault() *Value {
-	v.Text = "??"
-	return v
+// given reports whether a value is there under every environment: then no
+// default stands in for it.
+func (v *Value) given() bool {
+	switch v.Kind {
+	case Object, List, Instance, Str, Num, Func, Class:
+		return true
+	}
+	return false
 }
 
 // callsOf finds the calls of a function in the files read so far.
@@ -1486,11 +1494,11 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 	case Undef, Null:
 		return &Value{Kind: Undef, At: at}
 	case Num, Bool:
-		if name == "value" && s.File.Lang == code.Python { // of a member of an Enum
+		if name == "value" && (s.File.Lang == code.Python || s.File.Lang == code.PHP) { // of a member of an Enum
 			return base
 		}
 	case List, Str:
-		if name == "value" && base.Kind == Str && s.File.Lang == code.Python {
+		if name == "value" && base.Kind == Str && (s.File.Lang == code.Python || s.File.Lang == code.PHP) {
 			return base
 		}
 		if name == "length" {

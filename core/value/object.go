@@ -9,6 +9,12 @@ import (
 // attribute gives an attribute of a class or of an object of a class: fields,
 // what methods assign to this or self, methods, and the bases' attributes.
 func (e *Eval) attribute(base *Value, name string, c *context) *Value {
+	return e.attributeOf(base, base, name, c)
+}
+
+// attributeOf looks in the class of base for an attribute of self, an object
+// of that class or of one that comes from it.
+func (e *Eval) attributeOf(base, self *Value, name string, c *context) *Value {
 	r := base.ref
 	if r == nil {
 		return nil
@@ -30,12 +36,20 @@ func (e *Eval) attribute(base *Value, name string, c *context) *Value {
 		return v
 	}
 	var v *Value
-	if bs := inside.Names[name]; len(bs) > 0 {
+	bs := inside.Names[name]
+	if r.file.Lang == code.PHP { // properties and methods are told apart
+		if method, called := strings.CutSuffix(name, "()"); called {
+			bs = inside.Names[method]
+		} else if p := inside.Names["$"+name]; len(p) > 0 || len(bs) > 0 && bs[0].Kind == "func" {
+			bs = p
+		}
+	}
+	if len(bs) > 0 {
 		if v = e.fieldDefault(bs[len(bs)-1], inside); v == nil {
 			v = e.bindings(bs, inside, e.made(base), 0)
 		}
 	}
-	if v == nil || v.Kind == Undef {
+	if v == nil || v.Kind == Undef || r.file.Lang == code.PHP {
 		for _, site := range r.file.Sets {
 			if site.Scope.Class != r.node || site.Node.Name != name || !site.Node.Is(code.Member) || !site.Node.Kid(0).Is(code.Name) {
 				continue
@@ -52,6 +66,11 @@ func (e *Eval) attribute(base *Value, name string, c *context) *Value {
 			}
 			w := e.expr(site.Value, site.Scope, ctx)
 			w = w.with(Step{r.file.At(site.Node), code.Squeeze(string(r.file.Src[site.Node.Off:site.Value.End]), 72)})
+			if (v == nil || v.Kind == Undef) && len(site.Guards) > 0 { // set here only sometimes: else as a base has it
+				if w := e.inherited(base, self, name, c); w != nil {
+					v = w
+				}
+			}
 			if v == nil || v.Kind == Undef || len(site.Guards) == 0 {
 				v = w
 				continue
@@ -70,7 +89,7 @@ func (e *Eval) attribute(base *Value, name string, c *context) *Value {
 		if v.Kind == Func && base.Kind == Instance || static {
 			w := *v
 			rr := *v.ref
-			rr.this = base
+			rr.this = self
 			w.ref = &rr
 			if v.ref.node.Flag&code.Getter != 0 || property(v.ref.node) {
 				return e.invoke(&w, nil, nil, c)
@@ -79,11 +98,11 @@ func (e *Eval) attribute(base *Value, name string, c *context) *Value {
 		}
 		return v
 	}
-	// A parameter property of a TypeScript constructor.
+	// A parameter property of a constructor: TypeScript, PHP, records.
 	for _, m := range r.node.Kid(1).Kids {
-		if m.Is(code.Func) && m.Name == "constructor" {
+		if m.Is(code.Func) && (m.Name == "constructor" || m.Name == "__construct") {
 			for i, p := range m.Kid(0).Kids {
-				if p.Name != name || p.Flag&code.Exported == 0 {
+				if strings.TrimPrefix(p.Name, "$") != name || p.Flag&code.Exported == 0 {
 					continue
 				}
 				if i < len(r.args) {
@@ -92,12 +111,18 @@ func (e *Eval) attribute(base *Value, name string, c *context) *Value {
 				if v := r.keys[name]; v != nil {
 					return v
 				}
-				if p.Kid(0) != nil && members(r.file.Lang) {
+				if p.Kid(0) != nil && (members(r.file.Lang) || r.file.Lang == code.PHP) {
 					return e.expr(p.Kids[0], r.file.Inside[r.node], nil)
 				}
 			}
 		}
 	}
+	return e.inherited(base, self, name, c)
+}
+
+// inherited gives an attribute as the bases of a class have it.
+func (e *Eval) inherited(base, self *Value, name string, c *context) *Value {
+	r := base.ref
 	for _, b := range r.node.Kid(0).Kids {
 		if b.Is(code.Keyword) {
 			continue
@@ -110,7 +135,7 @@ func (e *Eval) attribute(base *Value, name string, c *context) *Value {
 			rr := *bv.ref
 			rr.args = r.args
 			w.ref = &rr
-			if got := e.attribute(&w, name, c); got != nil {
+			if got := e.attributeOf(&w, self, name, c); got != nil {
 				return got
 			}
 		case External:
@@ -133,7 +158,7 @@ func (e *Eval) setFrom(base *Value, name string) *Value {
 	for _, f := range e.Loader.Loaded() {
 		for _, site := range f.Sets {
 			obj := site.Node.Kid(0)
-			if !site.Node.Is(code.Member) || site.Node.Name != name || !obj.Is(code.Name) || obj.Name == "this" || obj.Name == "self" || obj.Name == "cls" || len(site.Guards) > 0 || e.busy(site.Node) {
+			if !site.Node.Is(code.Member) || site.Node.Name != name || !obj.Is(code.Name) || obj.Name == "this" || obj.Name == "$this" || obj.Name == "self" || obj.Name == "cls" || len(site.Guards) > 0 || e.busy(site.Node) {
 				continue
 			}
 			e.active[site.Node] = true

@@ -4,6 +4,7 @@ import (
 	"strings"
 
 	"ubique/core/code"
+	"ubique/core/place"
 )
 
 // phpCall evaluates what PHP does with the environment, texts and numbers
@@ -31,6 +32,11 @@ func (e *Eval) phpCall(n *code.Node, s *code.Scope, c *context) *Value {
 		v := e.envNamed(arg(0), ReadsNull, at)
 		if v.Kind == Unknown {
 			return v
+		}
+		if v.Kind == Env {
+			if put := e.putenv(v.Text, n, s); put != nil {
+				return put
+			}
 		}
 		return op("unset", false, at, v, boolean(false, at))
 	case "env": // of Laravel
@@ -86,14 +92,36 @@ func (e *Eval) phpCall(n *code.Node, s *code.Scope, c *context) *Value {
 		return o
 	case "exit", "die":
 		return &Value{Kind: Env, Text: "\x00", Unset: Raises, At: at}
-	case "constant":
-		return nil
-	case "parse_ini_file":
-		if f := arg(0); f.Kind == Str {
-			if d := e.Loader.Data(joined2(e.Dir, strings.TrimPrefix(f.Text, "./"))); d != nil {
-				return FromDocument(d)
-			}
+	case "parse_ini_file", "yaml_parse_file":
+		return e.phpData(arg(0), s, at)
+	case "json_decode", "parse_ini_string", "yaml_parse":
+		if t := arg(0); t.Kind == External && t.Text == "file_get_contents()" && len(t.Kids) == 1 {
+			return e.phpData(t.Kids[0], s, at)
 		}
+	case "file_get_contents":
+		return &Value{Kind: External, Text: "file_get_contents()", At: at, Kids: []*Value{arg(0)}}
+	case "filter_var":
+		switch arg(1).Text {
+		case "FILTER_VALIDATE_INT":
+			v := op("||", false, at, arg(0), text("", at))
+			return cond(op("integer", false, at, v), op("parseInt", false, at, v), boolean(false, at))
+		case "FILTER_VALIDATE_BOOLEAN", "FILTER_VALIDATE_BOOL":
+			return op("truthy", false, at, op("||", false, at, arg(0), text("0", at)))
+		}
+	case "explode":
+		if arg(0).Kind == Str {
+			return op("split", false, at, arg(1), arg(0))
+		}
+	case "max", "min":
+		if len(n.Kids) > 2 {
+			v := &Value{Kind: Op, Text: strings.ToLower(callee.Name), At: at}
+			for i := range len(n.Kids) - 1 {
+				v.Kids = append(v.Kids, arg(i))
+			}
+			return v
+		}
+	case "getopt":
+		return e.getopt(arg(0), arg(1), at)
 	case "require", "require_once", "include", "include_once":
 		for _, i := range s.File.Imports {
 			if i.Node.Off < n.Off || i.Node.End > n.End {
@@ -113,6 +141,106 @@ func (e *Eval) phpCall(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 	}
 	return nil
+}
+
+// phpData gives the data of a file that the program reads, by its path from
+// the folder it runs in or from the file's own folder.
+func (e *Eval) phpData(file *Value, s *code.Scope, at place.Span) *Value {
+	name, dir := file.literal(), e.Dir
+	if file.Kind == Op && file.Text == "concat" && len(file.Kids) == 2 && file.Kids[0].Text == "__DIR__" {
+		name, dir = file.Kids[1].literal(), dirOf(s.File.Name)
+	}
+	name = strings.TrimPrefix(strings.TrimPrefix(name, "/"), "./")
+	if name == "" {
+		return unknown("what is in a file that is named while the program runs", at)
+	}
+	if d := e.Loader.Data(joined2(dir, name)); d != nil {
+		return FromDocument(d).with(Step{at, "reads " + name})
+	}
+	return unknown("what is in "+name, at)
+}
+
+// putenv gives what the program itself writes into a variable before it reads
+// it: putenv("PORT=8080").
+func (e *Eval) putenv(name string, use *code.Node, s *code.Scope) *Value {
+	for _, f := range e.Loader.Loaded() {
+		if f.Lang != code.PHP {
+			continue
+		}
+		for _, site := range f.Calls {
+			fn := site.Node.Kid(0)
+			if !fn.Is(code.Name) || fn.Name != "putenv" || len(site.Guards) > 0 || site.Scope.Func != nil || site.Node.Kid(1) == nil || f == s.File && site.Node.Off > use.Off || e.busy(site.Node) {
+				continue
+			}
+			e.active[site.Node] = true
+			v := e.Expr(site.Node.Kids[1], site.Scope)
+			delete(e.active, site.Node)
+			switch rest, ok := strings.CutPrefix(v.firstText(), name+"="); {
+			case !ok:
+			case v.Kind == Str:
+				return text(rest, f.At(site.Node))
+			default:
+				parts := v.Kids[1:]
+				if rest != "" {
+					parts = append([]*Value{text(rest, v.At)}, parts...)
+				}
+				return op("concat", false, f.At(site.Node), parts...)
+			}
+		}
+	}
+	return nil
+}
+
+// firstText is a text, or the text that others are put behind.
+func (v *Value) firstText() string {
+	if v.Kind == Op && v.Text == "concat" && len(v.Kids) > 0 {
+		v = v.Kids[0]
+	}
+	return v.literal()
+}
+
+// getopt gives the options of the command line: a letter, or a word, with :
+// behind it where it takes a value (PHP manual, "getopt").
+func (e *Eval) getopt(short, long *Value, at place.Span) *Value {
+	o := &Value{Kind: Object, At: at}
+	add := func(name, flag string, takes bool) {
+		v := e.given([]string{flag})
+		if v == nil && takes && len(flag) == 2 { // -p8080
+			for _, a := range e.Args {
+				if rest, ok := strings.CutPrefix(a.literal(), flag); ok && rest != "" {
+					v = text(rest, a.At)
+				}
+			}
+		}
+		if v == nil {
+			return
+		}
+		if !takes {
+			v = boolean(false, at)
+		}
+		o.Keys, o.Kids = append(o.Keys, name), append(o.Kids, v)
+	}
+	letters := short.literal()
+	for i := 0; i < len(letters); i++ {
+		if letters[i] != ':' {
+			add(letters[i:i+1], "-"+letters[i:i+1], i+1 < len(letters) && letters[i+1] == ':')
+		}
+	}
+	for _, k := range long.Kids {
+		if name := strings.TrimRight(k.literal(), ":"); name != "" {
+			add(name, "--"+name, name != k.Text)
+		}
+	}
+	return o
+}
+
+// phpText is a value as a part of a text: false and null are empty, true is 1.
+func phpText(v *Value) *Value {
+	switch v.Kind {
+	case Str, Num, External, Unknown:
+		return v
+	}
+	return op("phptext", false, v.At, v)
 }
 
 func dirOf(name string) string {

@@ -290,6 +290,10 @@ func (u *evaluation) operate(v *Value, depth int) Outcome {
 			if !o.Known() {
 				return o
 			}
+			switch o.Kind {
+			case External, Func, Instance, Module, Class, EnvMap, Object:
+				return dontKnow(firstOf(o.Text, "something that is not followed"))
+			}
 			b.WriteString(o.show(v.Py))
 			if b.Len() > maxText {
 				return dontKnow(tooLong)
@@ -582,6 +586,19 @@ var operators = map[string]operator{
 	},
 	"digits": func(a, _ Outcome, _ bool) Outcome {
 		return truth(a.Text != "" && strings.Trim(a.Text, "0123456789") == "")
+	},
+	"integer": func(a, _ Outcome, _ bool) Outcome {
+		_, err := strconv.ParseInt(strings.TrimSpace(a.show(false)), 10, 64)
+		return truth(err == nil)
+	},
+	"phptext": func(a, _ Outcome, _ bool) Outcome {
+		switch {
+		case a.nothing() || a.Kind == Bool && a.Num == 0:
+			return str("")
+		case a.Kind == Bool:
+			return str("1")
+		}
+		return a
 	},
 	"truthy": pyBool,
 	"json":   fromJSON,
