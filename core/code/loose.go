@@ -89,7 +89,7 @@ func (r *loose) stmt() *Node {
 		return r.simple()
 	}
 	next := r.at(1)
-	for modifiers[r.cur().text] && r.cur().kind == tName {
+	for modifiers[r.cur().text] && r.cur().kind == tName && !(r.lang == Rust && r.isN("static")) {
 		if n := r.at(1); n.kind == tPunct && n.text != "@" && n.text != "(" && n.text != "[" {
 			break
 		} else if n.kind == tPunct && n.text == "(" {
@@ -635,6 +635,7 @@ func (r *loose) blockToEnd() *Node {
 func (r *loose) variable() *Node {
 	t := r.cur()
 	n := &Node{Kind: Bind, Name: t.text, Off: t.off}
+	opens := false
 	r.pos++
 	for r.isN("mut") || r.isN("ref") || r.isN("const") {
 		r.pos++
@@ -651,6 +652,12 @@ func (r *loose) variable() *Node {
 		}
 		n.Kids = []*Node{{Kind: Name, Name: r.cur().text, Off: r.cur().off, End: r.cur().end}, nil}
 		r.pos++
+		if next, end := r.cur(), r.at(2); r.lang == Rust && r.isP("(") && r.at(1).kind == tName && end.kind == tPunct && end.text == ")" && next.off == r.end() {
+			// let Some(x) = … else { … }: x is what is in it
+			opens = true
+			n.Kids[0] = &Node{Kind: Name, Name: r.at(1).text, Off: r.at(1).off, End: r.at(1).end}
+			r.pos += 3
+		}
 	}
 	if r.isP(":") {
 		for r.cur().kind != tEOF && !r.isP("=") && !r.isP(";") && !r.isP("{") && !r.isP("}") && !r.isN("by") && !(r.cur().nl && r.lang == Kotlin) {
@@ -666,6 +673,9 @@ func (r *loose) variable() *Node {
 	}
 	if r.eatP("=") || r.eatN("by") {
 		n.Kids[1] = r.expr(0)
+		if v := n.Kids[1]; opens && v != nil {
+			n.Kids[1] = r.done(&Node{Kind: Call, Off: v.Off, Kids: []*Node{r.done(&Node{Kind: Member, Name: "unwrap", Off: v.Off, Kids: []*Node{v}})}})
+		}
 		if r.isN("else") && r.lang == Rust { // let … else { … }
 			r.pos++
 			r.braces()
@@ -1211,6 +1221,9 @@ func (r *loose) tail(s *Node) *Node {
 func (r *loose) class() *Node {
 	n := &Node{Kind: Class, Off: r.cur().off}
 	word := r.cur().text
+	if r.lang == Rust {
+		n.Alias = word
+	}
 	r.pos++
 	if word == "enum" && r.isN("class") || word == "record" && (r.isN("class") || r.isN("struct")) {
 		r.pos++
@@ -1237,6 +1250,10 @@ func (r *loose) class() *Node {
 		case r.cur().kind == tName && !r.isN("extends") && !r.isN("implements") && !r.isN("for") && !r.isN("where") && !r.isN("with"):
 			bases.Kids = append(bases.Kids, r.dotted())
 			continue
+		case r.isN("for") && word == "impl" && r.at(1).kind == tName: // impl Trait for Type
+			r.pos++
+			n.Name = r.dotted().Name
+			continue
 		}
 		r.pos++
 	}
@@ -1252,7 +1269,11 @@ func (r *loose) class() *Node {
 		if word == "enum" && (r.lang == Java || r.lang == Kotlin) {
 			constants = r.constants(n.Name)
 		}
-		n.Kids[1] = r.classBody(n.Name)
+		if r.lang == Rust && word == "struct" {
+			n.Kids[1] = r.fields()
+		} else {
+			n.Kids[1] = r.classBody(n.Name)
+		}
 		n.Kids[1].Kids = append(constants, n.Kids[1].Kids...)
 	default: // a namespace for the rest of the file, a record without a body
 		r.eatP(";")
@@ -1311,6 +1332,48 @@ func (r *loose) constants(class string) []*Node {
 	r.pos--
 	r.toks[r.pos] = r.toks[brace]
 	return list
+}
+
+// fields reads the fields of a struct of Rust, with their attributes. Alias of
+// each is the name of its type.
+func (r *loose) fields() *Node {
+	n := &Node{Kind: Block, Off: r.cur().off}
+	r.eatP("{")
+	for !r.isP("}") && r.cur().kind != tEOF {
+		start := r.pos
+		marks := r.marks()
+		if r.isN("pub") {
+			r.pos++
+			if r.isP("(") {
+				r.skipBalanced()
+			}
+		}
+		if t := r.cur(); t.kind == tName && r.at(1).kind == tPunct && r.at(1).text == ":" {
+			b := &Node{Kind: Bind, Name: "let", Off: t.off, Kids: append([]*Node{{Kind: Name, Name: t.text, Off: t.off, End: t.end}, nil}, marks...)}
+			r.pos += 2
+			depth := 0
+			for r.cur().kind != tEOF && !(depth <= 0 && (r.isP(",") || r.isP("}"))) {
+				switch t := r.cur(); {
+				case t.kind == tName && b.Alias == "":
+					b.Alias = t.text
+				case t.kind == tPunct && (t.text == "<" || t.text == "(" || t.text == "["):
+					depth++
+				case t.kind == tPunct && (t.text == ">" || t.text == ")" || t.text == "]"):
+					depth--
+				case t.kind == tPunct && t.text == ">>":
+					depth -= 2
+				}
+				r.pos++
+			}
+			n.Kids = append(n.Kids, r.done(b))
+		}
+		r.eatP(",")
+		if r.pos == start {
+			r.pos++
+		}
+	}
+	r.eatP("}")
+	return r.done(n)
 }
 
 // classBody reads members; a name with parameters and a block is the

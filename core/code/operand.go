@@ -169,7 +169,13 @@ func (r *loose) prefix() *Node {
 				r.pos++
 				ps := &Node{Kind: Params, Off: t.off}
 				for t.text == "|" && !r.isP("|") && r.cur().kind != tEOF {
-					if r.cur().kind == tName {
+					if r.isP(":") { // its type
+						for !r.isP(",") && !r.isP("|") && r.cur().kind != tEOF {
+							r.pos++
+						}
+						continue
+					}
+					if r.cur().kind == tName && !r.isN("mut") {
 						ps.Kids = append(ps.Kids, &Node{Kind: Param, Name: r.cur().text, Off: r.cur().off, End: r.cur().end, Kids: []*Node{nil, nil}})
 					}
 					r.pos++
@@ -703,6 +709,9 @@ func (r *loose) items(n *Node, closing string) {
 			r.pos += 2
 			item = &Node{Kind: Pair, Name: t.text, Off: t.off, Kids: []*Node{r.expr(0)}}
 			pairs = true
+		} else if r.lang == Rust && t.kind == tPunct && t.text == ".." && closing == "}" { // the rest as in another value
+			r.pos++
+			item = &Node{Kind: Spread, Off: t.off, Kids: []*Node{r.expr(0)}}
 		} else {
 			item = r.expr(0)
 			if r.eatP("=>") {
@@ -853,10 +862,16 @@ func (r *loose) postfix(n *Node) *Node {
 				c := &Node{Kind: Call, Off: n.Off, Kids: []*Node{n}}
 				return r.withBlock(c)
 			}
-			if r.lang == Rust && n.Is(Name) && !r.noIn && len(n.Name) > 0 && n.Name[0] >= 'A' && n.Name[0] <= 'Z' { // a value of a struct
+			if r.lang == Rust && (n.Is(Name) || n.Is(Member)) && !r.noIn && len(n.Name) > 0 && n.Name[0] >= 'A' && n.Name[0] <= 'Z' { // a value of a struct
 				r.pos++
-				o := &Node{Kind: Object, Off: n.Off}
+				o := &Node{Kind: Object, Off: n.Off, Alias: n.Name}
 				r.items(o, "}")
+				for i, k := range o.Kids {
+					if k.Is(Name) { // a field named as the variable
+						o.Kids[i] = &Node{Kind: Pair, Name: k.Name, Off: k.Off, End: k.End, Kids: []*Node{k}}
+					}
+				}
+				o.Kind = Object
 				n = r.done(o)
 				continue
 			}

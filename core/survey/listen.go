@@ -170,6 +170,15 @@ func Listeners(e *value.Eval, files []*code.File, process string, live func(stri
 			}
 			continue
 		}
+		if f.Lang == code.Rust {
+			for _, site := range f.Calls {
+				if l := rustListener(e, f, site, live); l != nil {
+					l.Process = process
+					list = append(list, l)
+				}
+			}
+			continue
+		}
 		if f.Lang == code.PHP {
 			for _, site := range f.Calls {
 				if l := phpListener(e, f, site, live); l != nil {

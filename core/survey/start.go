@@ -125,6 +125,12 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 			st.Listeners = []*fact.Listener{l}
 		}
 	}
+	if len(st.Listeners) == 0 && s.C.Runtime == "rust" {
+		if l := rocket(st.Program, prog, st, files); l != nil {
+			l.Process = st.Process
+			st.Listeners = []*fact.Listener{l}
+		}
+	}
 	if len(st.Listeners) == 0 && len(files) > 0 {
 		if l := exported(st.Program, files[0], st.Final, st.Process); l != nil {
 			st.Listeners = []*fact.Listener{l}

@@ -193,6 +193,11 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 			}
 			return e.rubyValue(e.property(n, e.expr(n.Kids[0], s, c), n.Name, s, c), c)
 		}
+		if f.Lang == code.Rust {
+			if v := e.rustMember(n, s, c); v != nil {
+				return v
+			}
+		}
 		return e.property(n, e.expr(n.Kids[0], s, c), n.Name, s, c)
 	case code.Index:
 		return e.index(n, s, c)
@@ -227,6 +232,14 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 		if name == "rescue" {
 			return op("catch", true, at(), l, r)
 		}
+		if f.Lang == code.Rust && (name == "==" || name == "!=") { // of results and options
+			if some := func(k *code.Node) bool {
+				return k.Is(code.Call) && (k.Kid(0).Dotted() == "Ok" || k.Kid(0).Dotted() == "Some") || k.Is(code.Name) && k.Name == "None"
+			}; some(n.Kid(1)) || some(n.Kid(0)) {
+				none := &Value{Kind: Null, At: at()}
+				l, r = op("catch", true, at(), l, none), op("catch", true, at(), r, none)
+			}
+		}
 		if name == ".+" { // PHP: nothing and false are empty text
 			return Concat(phpText(l), phpText(r))
 		}
@@ -250,6 +263,9 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 		return e.expr(n.Kid(1), s, c)
 	case code.Object:
 		v := &Value{Kind: Object, Text: n.Alias, At: at()}
+		if n.Alias == "Self" && s.Class != nil {
+			v.Text = s.Class.Name
+		}
 		for _, p := range n.Kids {
 			if p.Is(code.Spread) {
 				v.spread(e.expr(p.Kid(0), s, c), py)
@@ -437,6 +453,13 @@ func (e *Eval) name(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 		return text("(imported)", f.At(n))
 	}
+	if n.Name == "self" && f.Lang == code.Rust {
+		for x := c; x != nil; x = x.up {
+			if ps := x.fn.Kid(0); ps != nil && len(ps.Kids) > 0 && ps.Kids[0].Name == "self" && len(x.args) > 0 {
+				return x.args[0]
+			}
+		}
+	}
 	if n.Name == "this" || n.Name == "self" || n.Name == "cls" || n.Name == "$this" {
 		if t := e.this(s, c); t != nil {
 			return t
@@ -451,6 +474,16 @@ func (e *Eval) name(n *code.Node, s *code.Scope, c *context) *Value {
 	if f.Lang == code.Ruby {
 		if v := e.rubyName(n, s, c); v != nil {
 			return v
+		}
+	}
+	if f.Lang == code.Rust {
+		for _, g := range e.rustFiles(f)[1:] {
+			if v := e.topOf(g, n.Name); v != nil && e.rustUses(f, n.Name) {
+				return v
+			}
+		}
+		if n.Name == "None" {
+			return &Value{Kind: Null, At: f.At(n)}
 		}
 	}
 	if f.Lang == code.PHP {
@@ -859,6 +892,7 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 	}
 	return unknown("the parameter "+b.Name, place.Span{})
 }
+
 // given reports whether a value is there under every environment: then no
 // default stands in for it.
 func (v *Value) given() bool {

@@ -2,6 +2,7 @@ package value
 
 import (
 	"math"
+	"net"
 	"net/url"
 	"strconv"
 	"strings"
@@ -14,6 +15,7 @@ type Outcome struct {
 	Num   float64 // NaN for not-a-number
 	List  []Outcome
 	Raise bool // an exception: the program ends here unless it is caught
+	Ends  bool // with Raise: an error that nothing catches
 }
 
 func raise(why string) Outcome  { return Outcome{Kind: Unknown, Text: why, Raise: true} }
@@ -273,12 +275,22 @@ func (u *evaluation) operate(v *Value, depth int) Outcome {
 		return best
 	case "catch":
 		a := arg(0)
-		if a.Raise {
+		if a.Raise && !a.Ends {
 			return arg(1)
 		}
 		return a
+	case "unwrap": // what is in a result or an option: an error or nothing ends the program
+		a := arg(0)
+		if a.Known() && a.nothing() {
+			a = raise("there is no value")
+		}
+		a.Ends = a.Raise
+		return a
 	case "holds": // a result that is no error, an option that is not empty
 		a := arg(0)
+		if a.Ends {
+			return a
+		}
 		if a.Raise || a.Known() {
 			return truth(!a.Raise && !a.nothing())
 		}
@@ -315,8 +327,12 @@ func (u *evaluation) operate(v *Value, depth int) Outcome {
 		switch v.Text {
 		case "!", "Boolean", "nothing", "rubytrue", "typeof", "empty", "blank":
 		case "==", "!=", "===", "!==":
-			if b := arg(1); b.nothing() { // it is something
+			b := arg(1)
+			if b.Known() && b.nothing() { // it is something
 				return truth(v.Text[0] == '!')
+			}
+			if a.Kind == External && b.Kind == External && strings.HasPrefix(a.Text, "enum ") && strings.HasPrefix(b.Text, "enum ") {
+				return truth((a.Text == b.Text) == (v.Text[0] == '='))
 			}
 			return dontKnow(firstOf(a.Text, "something that is not followed"))
 		default: // what a conversion makes of it is not known
@@ -590,6 +606,28 @@ var operators = map[string]operator{
 	"integer": func(a, _ Outcome, _ bool) Outcome {
 		_, err := strconv.ParseInt(strings.TrimSpace(a.show(false)), 10, 64)
 		return truth(err == nil)
+	},
+	// rustparse is what parse() gives where a number, an address of a host or
+	// one with a port is wanted: the type is not followed.
+	"rustparse": func(a, _ Outcome, _ bool) Outcome {
+		if a.Kind == Num || a.Kind == Bool || a.nothing() || a.Kind == List {
+			return a
+		}
+		if n, err := strconv.ParseUint(strings.TrimPrefix(a.Text, "+"), 10, 16); err == nil {
+			return num(float64(n))
+		}
+		if strings.ContainsAny(a.Text, ".:") || a.Text == "true" || a.Text == "false" {
+			if host, _, err := net.SplitHostPort(a.Text); err == nil && net.ParseIP(host) != nil || net.ParseIP(a.Text) != nil || a.Text == "true" || a.Text == "false" {
+				return a
+			}
+		}
+		return raise("not read: " + strconv.Quote(a.Text))
+	},
+	"rustdefault": func(_, b Outcome, _ bool) Outcome {
+		if b.Num != 0 {
+			return num(0)
+		}
+		return str("")
 	},
 	"phptext": func(a, _ Outcome, _ bool) Outcome {
 		switch {

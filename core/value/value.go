@@ -90,6 +90,15 @@ func Text(s string, at place.Span) *Value { return text(s, at) }
 // Number makes a literal number.
 func Number(n float64, at place.Span) *Value { return number(n, at) }
 
+// EnvOr is what a variable holds, and another value where it is not set; nil
+// stands for nothing.
+func EnvOr(name string, other *Value, at place.Span) *Value {
+	if other == nil {
+		other = &Value{Kind: Undef, At: at}
+	}
+	return op("unset", false, at, &Value{Kind: Env, Text: name, Unset: ReadsNull, At: at}, other)
+}
+
 // NotKnown makes an unknown value with its reason.
 func NotKnown(why string, at place.Span) *Value { return unknown(why, at) }
 

@@ -373,9 +373,14 @@ func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*f
 	base := path.Base(f.Path)
 	if f.Known != nil && f.Known.Name == "cargo" {
 		if a, ok := chosen(t, c); ok && len(f.Args) > 0 && f.Args[0].Text == "run" {
+			var args []command.Word
 			for i, w := range f.Args {
 				if w.Text == "--bin" && i+1 < len(f.Args) {
 					base = f.Args[i+1].Text
+				}
+				if w.Text == "--" {
+					args = f.Args[i+1:]
+					break
 				}
 			}
 			for _, x := range c.Artefacts {
@@ -383,17 +388,17 @@ func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*f
 					a = x
 				}
 			}
-			return &fact.Target{Named: path.Base(a.Path), At: f.At, Kind: command.FileTarget, Built: true, File: a.Path, Sourced: a.Detail}, "", true
+			return &fact.Target{Named: path.Base(a.Path), At: f.At, Kind: command.FileTarget, Built: true, File: a.Path, Sourced: a.Detail, Args: args}, "", true
 		}
 		return nil, "", false
 	}
 	for _, a := range c.Artefacts {
 		if path.Base(a.Path) == base {
-			return &fact.Target{Named: f.Path, At: f.At, Kind: command.FileTarget, Built: true, File: a.Path, Sourced: a.Detail}, "", true
+			return &fact.Target{Named: f.Path, At: f.At, Kind: command.FileTarget, Built: true, File: a.Path, Sourced: a.Detail, Args: f.Args}, "", true
 		}
 	}
 	if a, ok := chosen(t, c); ok && f.Known == nil && strings.HasPrefix(f.Path, "/") {
-		return &fact.Target{Named: f.Path, At: f.At, Kind: command.FileTarget, Built: true, File: a.Path, Sourced: a.Detail}, "", true
+		return &fact.Target{Named: f.Path, At: f.At, Kind: command.FileTarget, Built: true, File: a.Path, Sourced: a.Detail, Args: f.Args}, "", true
 	}
 	return nil, "", false
 }
