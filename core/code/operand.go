@@ -75,6 +75,10 @@ func (r *loose) expr(least int) *Node {
 			return left
 		}
 		r.pos++
+		if t.text == "is" && r.lang == CSharp {
+			left = r.patterned(left)
+			continue
+		}
 		if t.text == "as" || t.text == "is" || t.text == "instanceof" { // a type follows
 			if r.eatP("!") || r.eatP("?") {
 			}
@@ -760,6 +764,10 @@ func (r *loose) arguments(c *Node) {
 
 // argument reads one argument: by place, or by name.
 func (r *loose) argument(c *Node) {
+	if r.lang == CSharp && r.isN("out") && r.at(1).kind == tName {
+		r.outward(c)
+		return
+	}
 	t := r.cur()
 	if t.kind == tName || t.kind == tString {
 		next := r.at(1)
@@ -791,6 +799,63 @@ func (r *loose) argument(c *Node) {
 		return
 	}
 	c.Kids = append(c.Kids, e)
+}
+
+// patterned reads what stands behind is: null, not null, { } x, string x, a
+// value (C# reference, "Patterns").
+func (r *loose) patterned(left *Node) *Node {
+	name := "=="
+	if r.isN("not") {
+		r.pos++
+		name = "!="
+	}
+	t := r.cur()
+	null := &Node{Kind: Null, Off: t.off, End: t.end}
+	switch {
+	case r.isN("null"):
+		r.pos++
+	case t.kind == tString || t.kind == tNumber || r.isN("true") || r.isN("false"):
+		null = r.expr(7)
+	case r.isP("{") || t.kind == tName: // something, under a name
+		plain := r.isN("string") || r.isN("var") || r.isP("{") && r.at(1).kind == tPunct && r.at(1).text == "}"
+		if r.isP("{") {
+			r.skipBalanced()
+		} else {
+			r.dotted()
+			r.eatP("?")
+		}
+		if x := r.cur(); x.kind == tName && !x.nl && x.text != "and" && x.text != "or" {
+			r.pos++
+			left = r.done(&Node{Kind: Assign, Name: "=", Off: left.Off, Kids: []*Node{{Kind: Name, Name: x.text, Off: x.off, End: x.end}, left}})
+		}
+		if !plain {
+			return r.done(&Node{Kind: Unknown, Off: left.Off, Kids: []*Node{left}})
+		}
+		name = map[string]string{"==": "!=", "!=": "=="}[name]
+	default:
+		return r.done(&Node{Kind: Unknown, Off: left.Off, Kids: []*Node{left}})
+	}
+	return r.done(&Node{Kind: Binary, Name: name, Off: left.Off, Kids: []*Node{left, null}})
+}
+
+// outward reads an argument that a method sets: int.TryParse(s, out var n) sets
+// n to what Parse gives, or 0.
+func (r *loose) outward(c *Node) {
+	r.pos++
+	for r.at(1).kind == tName || r.at(1).kind == tPunct && r.at(1).text == "?" {
+		r.pos++
+	}
+	t := r.cur()
+	r.pos++
+	name := &Node{Kind: Name, Name: t.text, Off: t.off, End: t.end}
+	value := &Node{Kind: Unknown, Off: t.off, End: t.end}
+	if f := c.Kid(0); f.Is(Member) && f.Name == "TryParse" && c.Kid(1) != nil {
+		parse := *f
+		parse.Name = "Parse"
+		call := &Node{Kind: Call, Off: c.Off, End: t.end, Kids: []*Node{&parse, c.Kids[1]}}
+		value = &Node{Kind: Binary, Name: "rescue", Off: c.Off, End: t.end, Kids: []*Node{call, {Kind: Number, Name: "0", Off: t.off, End: t.end}}}
+	}
+	c.Kids = append(c.Kids, r.done(&Node{Kind: Assign, Name: "=", Off: t.off, Kids: []*Node{name, value}}))
 }
 
 // postfix reads members, calls and indexes behind a value.

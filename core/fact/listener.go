@@ -2,6 +2,7 @@ package fact
 
 import (
 	"math"
+	"net"
 	"net/netip"
 	"strconv"
 	"strings"
@@ -144,6 +145,8 @@ var Servers = map[string]Server{
 	"rust":           {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"rocket":         {Host: "loopback", EmptyHost: "any", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Over: "ROCKET_PORT", OverHost: "ROCKET_ADDRESS"},
 	"rocket custom":  {Host: "loopback", EmptyHost: "any", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"dotnet":         {Host: "any", EmptyHost: "exits", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
+	"kestrel":        {Host: "loopback", Port: 5000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"php stream":     {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"artisan serve":  {Host: "loopback", EmptyHost: "loopback", Port: 8000, PortEnv: "SERVER_PORT", HostEnv: "SERVER_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"deno":           {Host: "any", EmptyHost: "exits", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
@@ -398,10 +401,16 @@ func (l *Listener) bound(s Server, env value.Environ) Outcome {
 	if o.Raise {
 		return exits(o.Text)
 	}
+	if l.Server == "kestrel" && (o.Kind == value.Null || o.Kind == value.Undef || o.Kind == value.Str && o.Text == "") {
+		return Outcome{"listens", s.Host, s.Port, ""}
+	}
 	if o.Kind != value.Str {
 		return notKnown(o.Text)
 	}
 	addr := o.Text
+	if l.Server == "kestrel" {
+		return kestrelAddress(s, addr)
+	}
 	if l.Server == "go" || l.Server == "gin" {
 		return goAddress(addr)
 	}
@@ -663,6 +672,42 @@ func phpSocket(addr string, stream bool) Outcome {
 		return Outcome{"listens", "loopback", int(n), ""}
 	case host == "" || host == "*" && stream:
 		return exits("the address " + strconv.Quote(addr) + " has no host")
+	}
+	return Outcome{"listens", Interface(strings.Trim(host, "[]")), int(n), ""}
+}
+
+// kestrelAddress reads addresses as ASP.NET Core does, several with ; between
+// them: the first that needs no certificate counts. A host that is neither an
+// address nor localhost stands for any interface (source of BindingAddress and
+// AddressBinder, 10.0).
+func kestrelAddress(s Server, list string) Outcome {
+	first := ""
+	for a := range strings.SplitSeq(list, ";") {
+		if first == "" || strings.HasPrefix(first, "https:") {
+			first = strings.TrimSpace(a)
+		}
+	}
+	scheme, rest, ok := strings.Cut(first, "://")
+	if !ok {
+		return exits("the address is " + strconv.Quote(first))
+	}
+	rest, _, _ = strings.Cut(rest, "/")
+	if scheme == "https" {
+		return notKnown("whether there is a certificate for " + first)
+	}
+	host, port := rest, "80"
+	if i := strings.LastIndexByte(rest, ':'); i >= 0 && !strings.HasSuffix(rest, "]") {
+		host, port = rest[:i], rest[i+1:]
+	}
+	n, err := strconv.ParseUint(port, 10, 16)
+	if err != nil {
+		return notKnown("what is made of the port " + strconv.Quote(port))
+	}
+	switch {
+	case host == "localhost":
+		return Outcome{"listens", "loopback", int(n), ""}
+	case net.ParseIP(strings.Trim(host, "[]")) == nil:
+		return Outcome{"listens", "any", int(n), ""}
 	}
 	return Outcome{"listens", Interface(strings.Trim(host, "[]")), int(n), ""}
 }

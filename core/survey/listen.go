@@ -170,6 +170,9 @@ func Listeners(e *value.Eval, files []*code.File, process string, live func(stri
 			}
 			continue
 		}
+		if f.Lang == code.CSharp { // looked at as a whole
+			continue
+		}
 		if f.Lang == code.Rust {
 			for _, site := range f.Calls {
 				if l := rustListener(e, f, site, live); l != nil {

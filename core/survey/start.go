@@ -125,6 +125,9 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 			st.Listeners = []*fact.Listener{l}
 		}
 	}
+	if len(st.Listeners) == 0 && s.C.Runtime == "dotnet" {
+		st.Listeners = dotnetListeners(st.Program, files, st, live)
+	}
 	if len(st.Listeners) == 0 && s.C.Runtime == "rust" {
 		if l := rocket(st.Program, prog, st, files); l != nil {
 			l.Process = st.Process

@@ -170,7 +170,7 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 	case code.Template:
 		parts := make([]*Value, len(n.Kids))
 		for i, k := range n.Kids {
-			if parts[i] = e.expr(k, s, c); f.Lang == code.PHP {
+			if parts[i] = e.expr(k, s, c); f.Lang == code.PHP || f.Lang == code.CSharp {
 				parts[i] = phpText(parts[i])
 			}
 		}
@@ -195,6 +195,11 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 		if f.Lang == code.Rust {
 			if v := e.rustMember(n, s, c); v != nil {
+				return v
+			}
+		}
+		if f.Lang == code.CSharp {
+			if v := e.dotnetMember(n, s, c); v != nil {
 				return v
 			}
 		}
@@ -489,6 +494,19 @@ func (e *Eval) name(n *code.Node, s *code.Scope, c *context) *Value {
 	if f.Lang == code.PHP {
 		if v := e.phpName(n, s, c); v != nil {
 			return v
+		}
+	}
+	if f.Lang == code.CSharp {
+		if n.Name == "args" {
+			return &Value{Kind: External, Text: "main.args", At: f.At(n)}
+		}
+		for _, g := range e.Loader.Loaded() {
+			if cls := g.Classes[n.Name]; cls != nil && g.Lang == code.CSharp {
+				return &Value{Kind: Class, Text: n.Name, At: g.At(cls), ref: &ref{file: g, node: cls, scope: g.Top}}
+			}
+		}
+		if c := n.Name[0]; c >= 'A' && c <= 'Z' {
+			return &Value{Kind: External, Text: n.Name, At: f.At(n)}
 		}
 	}
 	if n.Name == "NaN" && f.Lang != code.Python {
@@ -802,7 +820,7 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 			return v
 		}
 	}
-	if b.Index == 0 && b.Func.Name == "main" && jvm(s.File.Lang) && (c == nil || c.fn != b.Func) {
+	if b.Index == 0 && (b.Func.Name == "main" && jvm(s.File.Lang) || b.Func.Name == "Main" && s.File.Lang == code.CSharp) && (c == nil || c.fn != b.Func) {
 		return &Value{Kind: External, Text: "main.args", At: s.File.At(b.Func)}
 	}
 	if v := e.commandOption(b, s); v != nil {
@@ -1322,6 +1340,11 @@ func (e *Eval) index(n *code.Node, s *code.Scope, c *context) *Value {
 	if s.File.Lang == code.Python {
 		if v := e.section(n, s, c); v != nil {
 			return v
+		}
+	}
+	if s.File.Lang == code.CSharp && n.Kid(1).Is(code.String) {
+		if key, ok := e.configuration(n.Kids[0], s, c); ok {
+			return e.setting(key+n.Kids[1].Name, s.File.At(n))
 		}
 	}
 	base := e.expr(n.Kids[0], s, c)

@@ -629,6 +629,15 @@ var operators = map[string]operator{
 		}
 		return str("")
 	},
+	// dotnetvalue is a setting as a number, or as it is where it is none.
+	"dotnetvalue": func(a, _ Outcome, _ bool) Outcome {
+		if a.Kind == Str {
+			if n, err := strconv.ParseInt(strings.TrimSpace(a.Text), 10, 64); err == nil {
+				return num(float64(n))
+			}
+		}
+		return a
+	},
 	"phptext": func(a, _ Outcome, _ bool) Outcome {
 		switch {
 		case a.nothing() || a.Kind == Bool && a.Num == 0:
