@@ -741,7 +741,7 @@ func choose(comp *fact.Component, h *host.Contract) *fact.Start {
 }
 
 // read are the runtimes whose code is followed to where it listens.
-var read = map[string]bool{"node": true, "python": true, "deno": true, "go": true, "java": true, "ruby": true, "php": true, "rust": true, "dotnet": true}
+var read = map[string]bool{"node": true, "python": true, "deno": true, "go": true, "java": true, "ruby": true, "php": true, "rust": true, "dotnet": true, "elixir": true}
 
 // questions lists what could not be told about a component.
 func (c *conductor) questions(comp *fact.Component, on []*rules.On) []Unknown {

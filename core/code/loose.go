@@ -912,6 +912,10 @@ func either(a, b *Node) *Node {
 	return &Node{Kind: Binary, Name: "||", Off: a.Off, End: b.End, Kids: []*Node{a, b}}
 }
 
+// results are the functions of Elixir that give a pair or :error: which of the
+// pair is what was asked for.
+var results = map[string]string{"System.fetch_env": "second", "Integer.parse": "first", "Keyword.fetch": "second", "Map.fetch": "second", "Application.fetch_env": "second"}
+
 // fits is the test that a subject fits a pattern: nil for what fits all. In
 // Rust, Ok(x) and Some(x) give the value a name: the second result.
 func (r *loose) fits(subject, pattern *Node) (test *Node, name string, all bool) {
@@ -920,8 +924,17 @@ func (r *loose) fits(subject, pattern *Node) (test *Node, name string, all bool)
 		return &Node{Kind: Unknown, Off: r.end(), End: r.end()}, "", false
 	case subject == nil: // a condition of its own
 		return pattern, "", pattern.Is(True)
-	case pattern.Is(Name) && (pattern.Name == "_" || r.lang == Rust && pattern.Name[0] >= 'a' && pattern.Name[0] <= 'z'):
+	case pattern.Is(Name) && (pattern.Name == "_" || (r.lang == Rust || r.lang == Elixir) && pattern.Name[0] >= 'a' && pattern.Name[0] <= 'z'):
 		return nil, pattern.Name, true
+	case r.lang == Elixir && pattern.Is(Array) && len(pattern.Kids) == 2 && subject.Is(Call) && results[subject.Kid(0).Dotted()] != "": // {:ok, x}, {n, ""}
+		holds := &Node{Kind: Unary, Name: "holds", Off: pattern.Off, End: pattern.End, Kids: []*Node{subject}}
+		x := pattern.Kids[map[string]int{"first": 0, "second": 1}[results[subject.Kid(0).Dotted()]]]
+		if x.Is(Name) {
+			name = x.Name
+		}
+		return holds, name, false
+	case r.lang == Elixir && pattern.Is(String) && pattern.Name == "error" && subject.Is(Call) && results[subject.Kid(0).Dotted()] != "":
+		return &Node{Kind: Unary, Name: "!", Off: pattern.Off, End: pattern.End, Kids: []*Node{{Kind: Unary, Name: "holds", Off: pattern.Off, End: pattern.End, Kids: []*Node{subject}}}}, "", false
 	case pattern.Is(Name) && pattern.Name == "None", pattern.Is(Null) && r.lang == Rust:
 		return &Node{Kind: Unary, Name: "!", Off: pattern.Off, End: pattern.End, Kids: []*Node{{Kind: Unary, Name: "holds", Off: pattern.Off, End: pattern.End, Kids: []*Node{subject}}}}, "", false
 	case pattern.Is(Call) && pattern.Kid(0).Is(Name):
@@ -990,13 +1003,16 @@ func (r *loose) armsOf(subject *Node) []arm {
 		for r.cur().kind != tEOF && !r.isN("end") {
 			start := r.pos
 			off := r.cur().off
-			t, _, all := r.fits(subject, r.expr(0))
+			t, name, all := r.fits(subject, r.expr(0))
 			if r.eatN("when") {
 				r.expr(0)
 				t, all = &Node{Kind: Unknown, Off: off, End: r.end()}, false
 			}
 			r.eatP("->")
 			body := r.armBody()
+			if name != "" && name != "_" && subject != nil {
+				body = replaced(body, name, subject)
+			}
 			if all {
 				t = nil
 			}

@@ -626,7 +626,7 @@ func (r *loose) begins(t *tok) bool {
 		case "(":
 			return r.lang == Ruby
 		case "[", "{", "->", "%", "@":
-			return t.text == "[" && r.lang != Groovy || t.text == "@" || t.text == "->" || t.text == "%" && r.lang == Elixir
+			return t.text == "[" && r.lang != Groovy || t.text == "@" || t.text == "->" && r.lang != Elixir || t.text == "%" && r.lang == Elixir
 		case "*", "&", "**", "-", "!":
 			n := r.at(1)
 			return n.off == t.end && r.lang == Ruby && n.kind != tPunct

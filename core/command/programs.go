@@ -90,7 +90,7 @@ var programList = []Program{
 	{Name: "php-fpm", Runtime: "php"}, {Name: "apache2-foreground", Runtime: "php"},
 	{Name: "dotnet", Runtime: "dotnet"},
 	{Name: "cargo", Runtime: "rust"},
-	{Name: "mix", Runtime: "elixir"}, {Name: "elixir", Runtime: "elixir"}, {Name: "iex", Runtime: "elixir"},
+	{Name: "mix", Runtime: "elixir"}, {Name: "elixir", Runtime: "elixir", Target: FileTarget, Values: " -e -r -pr --name --sname --cookie --erl "}, {Name: "iex", Runtime: "elixir"},
 	{Name: "nginx"}, {Name: "caddy"}, {Name: "httpd"},
 	{Name: "http.server", Runtime: "python", Server: "http.server", Values: " -b --bind -d --directory "},
 }

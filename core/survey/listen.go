@@ -170,7 +170,7 @@ func Listeners(e *value.Eval, files []*code.File, process string, live func(stri
 			}
 			continue
 		}
-		if f.Lang == code.CSharp { // looked at as a whole
+		if f.Lang == code.CSharp || f.Lang == code.Elixir { // looked at as a whole
 			continue
 		}
 		if f.Lang == code.Rust {

@@ -128,6 +128,10 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	if len(st.Listeners) == 0 && s.C.Runtime == "dotnet" {
 		st.Listeners = dotnetListeners(st.Program, files, st, live)
 	}
+	if len(st.Listeners) == 0 && s.C.Runtime == "elixir" {
+		st.Program.Released = st.Final.Program != "mix" && st.Final.Program != "elixir"
+		st.Listeners = elixirListeners(st.Program, files, st)
+	}
 	if len(st.Listeners) == 0 && s.C.Runtime == "rust" {
 		if l := rocket(st.Program, prog, st, files); l != nil {
 			l.Process = st.Process

@@ -134,6 +134,11 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 			return v
 		}
 	}
+	if f.Lang == code.Elixir {
+		if v := e.elixirCall(n, s, c); v != nil {
+			return v
+		}
+	}
 	if f.Lang == code.CSharp {
 		if v := e.dotnetCall(n, s, c); v != nil {
 			return v

@@ -31,10 +31,11 @@ type Loader interface {
 // Eval evaluates expressions of one component. It keeps what it has worked
 // out and is not safe for concurrent use.
 type Eval struct {
-	Loader Loader
-	Main   string   // the file that is run as the program
-	Dir    string   // the folder it runs in
-	Args   []*Value // the arguments that the start command passes to it
+	Loader   Loader
+	Main     string   // the file that is run as the program
+	Dir      string   // the folder it runs in
+	Args     []*Value // the arguments that the start command passes to it
+	Released bool     // it runs as a release (Elixir)
 	// Properties are those that the command line of a virtual machine sets.
 	Properties map[string]*Value
 	// Settings is the module behind django.conf.settings, nil where there is
@@ -217,7 +218,7 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 			return v
 		}
 		name := n.Name
-		if name == "||" && f.Lang == code.Ruby { // empty text is true there
+		if name == "||" && (f.Lang == code.Ruby || f.Lang == code.Elixir) { // empty text is true there
 			l, r := e.expr(n.Kid(0), s, c), e.expr(n.Kid(1), s, c)
 			if l.Kind == Env || l.Kind == Op && l.Text == "??" {
 				return op("??", true, at(), l, r)
@@ -231,7 +232,7 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 			return op("!", py, at(), e.evaluate(&code.Node{Kind: code.Binary, Name: "in", Kids: n.Kids, Off: n.Off, End: n.End}, s, c))
 		}
 		l, r := e.expr(n.Kid(0), s, c), e.expr(n.Kid(1), s, c)
-		if name == "&&" && f.Lang == code.Ruby {
+		if name == "&&" && (f.Lang == code.Ruby || f.Lang == code.Elixir) {
 			return &Value{Kind: Cond, Py: true, At: at(), Kids: []*Value{op("rubytrue", true, at(), l), r, l}}
 		}
 		if name == "rescue" {

@@ -5,8 +5,10 @@ package elixir
 
 import (
 	"path"
+	"strings"
 
 	"ubique/core/code"
+	"ubique/core/command"
 	"ubique/core/fact"
 	"ubique/core/lock"
 	"ubique/core/source"
@@ -130,6 +132,29 @@ func dependency(c *fact.Component, f *code.File, file string, n *code.Node) {
 // Modules implements survey.Runtime.
 func (r *Runtime) Modules(*source.Tree, *fact.Component, string) survey.Modules {
 	return survey.Plain{}
+}
+
+// Sources implements survey.Compiler: what lies in lib/ and the umbrella's
+// applications, and the settings.
+func (r *Runtime) Sources(t *source.Tree, c *fact.Component) []string {
+	list := survey.SourcesIn(t, c, []string{"lib", "config"}, ".ex")
+	return append(list, survey.SourcesIn(t, c, []string{"lib", "config"}, ".exs")...)
+}
+
+// Target implements survey.Targeter: the program of a release, bin/NAME start
+// (Mix documentation, "mix release").
+func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*fact.Target, string, bool) {
+	for _, a := range c.Artefacts {
+		name := path.Base(a.Path)
+		if a.Kind != "release" || path.Base(f.Path) != name || len(f.Args) == 0 || !strings.Contains(f.Path, "bin/") {
+			continue
+		}
+		switch f.Args[0].Text {
+		case "start", "start_iex", "daemon", "foreground":
+			return &fact.Target{Named: f.Path, At: f.At, Kind: command.FileTarget, Built: true, File: a.Path + "/bin/" + name}, "", true
+		}
+	}
+	return nil, "", false
 }
 
 // Entry implements survey.Runtime: hosts run the server of Phoenix, or the
