@@ -93,6 +93,8 @@ func Document(t *source.Tree, name string) (d *document.Node, broken bool) {
 		}
 	case ".toml":
 		d, err = document.TOML(name, f.Data, f.Lines())
+	case ".conf":
+		d = document.HOCON(name, f.Data, f.Lines())
 	case ".properties":
 		d = document.INI(name, f.Data, f.Lines())
 	default:

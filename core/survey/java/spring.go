@@ -4,6 +4,7 @@ import (
 	"path"
 	"strings"
 
+	"ubique/core/code"
 	"ubique/core/document"
 	"ubique/core/fact"
 	"ubique/core/place"
@@ -12,10 +13,11 @@ import (
 	"ubique/core/value"
 )
 
-// Where applications of Spring Boot and Quarkus listen is set by properties:
-// of the command line, of the environment, of files (Spring Boot reference,
-// "Externalized Configuration"; Quarkus, "Configuration Reference"; read
-// 2026-11).
+// Where applications of Spring Boot, Quarkus, Micronaut, Helidon and Ktor's
+// EngineMain listen is set by properties: of the command line, of the
+// environment, of files (Spring Boot reference, "Externalized Configuration";
+// Quarkus, "Configuration Reference"; Micronaut, "Application Configuration";
+// Helidon, "Config"; Ktor, "Configuration in a file"; read 2026-11).
 
 // properties are the names of one framework.
 type properties struct {
@@ -27,6 +29,10 @@ type properties struct {
 var springBoot = properties{"spring", "server.port", "server.address", []string{"application.properties", "application.yml", "application.yaml", "config/application.properties", "config/application.yml"}, "spring.profiles.active", "SPRING_PROFILES_ACTIVE"}
 var quarkus = properties{"quarkus", "quarkus.http.port", "quarkus.http.host", []string{"application.properties", "application.yml", "application.yaml"}, "quarkus.profile", "QUARKUS_PROFILE"}
 
+var micronaut = properties{"micronaut", "micronaut.server.port", "micronaut.server.host", []string{"application.properties", "application.yml", "application.yaml", "application.toml"}, "micronaut.environments", "MICRONAUT_ENVIRONMENTS"}
+var helidon = properties{"helidon", "server.port", "server.host", []string{"META-INF/microprofile-config.properties", "application.yaml", "application.yml", "application.properties", "application.conf"}, "mp.config.profile", "MP_CONFIG_PROFILE"}
+var ktor = properties{"ktor engine", "ktor.deployment.port", "ktor.deployment.host", []string{"application.conf", "application.yaml", "application.yml"}, "", ""}
+
 // Listeners implements survey.Listening.
 func (r *Runtime) Listeners(t *source.Tree, c *fact.Component, st *fact.Start) []*fact.Listener {
 	p := properties{}
@@ -36,9 +42,17 @@ func (r *Runtime) Listeners(t *source.Tree, c *fact.Component, st *fact.Start) [
 			p = springBoot
 		case "Quarkus":
 			p = quarkus
+		case "Micronaut":
+			p = micronaut
+		case "Helidon":
+			p = helidon
+		case "Ktor":
+			if t.Has(c.Path("src/main/resources/application.conf")) || t.Has(c.Path("src/main/resources/application.yaml")) {
+				p = ktor
+			}
 		}
 	}
-	if p.server == "" || !web(c) {
+	if p.server == "" || (p.server == "spring" || p.server == "quarkus") && !web(c) {
 		return nil
 	}
 	l := &fact.Listener{Process: st.Process, Server: p.server, Via: "default", At: st.Final.At, PortAt: st.Final.At, HostAt: st.Final.At}
@@ -48,6 +62,10 @@ func (r *Runtime) Listeners(t *source.Tree, c *fact.Component, st *fact.Start) [
 	}
 	l.Port, l.PortAt = p.value(t, c, st, l, p.port, l.PortAt)
 	l.Host, l.HostAt = p.value(t, c, st, l, p.host, l.HostAt)
+	p.program(st, l)
+	if p.server == "helidon" && l.Port == nil {
+		l.Port = value.NotKnown("the port of this version of Helidon without server.port", l.At)
+	}
 	return []*fact.Listener{l}
 }
 
@@ -73,7 +91,11 @@ func web(c *fact.Component) bool {
 // properties, these the environment (fact.Server.Over), that the files.
 func (p properties) value(t *source.Tree, c *fact.Component, st *fact.Start, l *fact.Listener, key string, at place.Span) (*value.Value, place.Span) {
 	for _, w := range st.Final.Args {
-		for _, sign := range []string{"--" + key + "=", "-D" + key + "="} {
+		signs := []string{"--" + key + "=", "-D" + key + "=", "-" + key + "="}
+		if p.server == "ktor engine" {
+			signs = []string{"-P:" + key + "=", "-" + key[strings.LastIndexByte(key, '.')+1:] + "="}
+		}
+		for _, sign := range signs {
 			if v, ok := after(w.Value, sign); ok {
 				l.Via = "flag"
 				if key == p.port {
@@ -98,7 +120,21 @@ func (p properties) value(t *source.Tree, c *fact.Component, st *fact.Start, l *
 		if l.At.File == st.Final.At.File && key == p.port {
 			l.At = at
 		}
-		v = placeholders(text, at)
+		switch {
+		case strings.HasSuffix(name, ".conf"):
+			v = substituted(t, file, key)
+		case p.server == "ktor engine":
+			v = dollar(text, at)
+		default:
+			v = placeholders(text, at)
+		}
+		if p.server == "quarkus" && strings.HasSuffix(name, ".properties") { // the profile of a packaged application is prod
+			if n := property(t, file, "%prod."+key); n != nil {
+				text, _ := n.Scalar()
+				at = n.At()
+				v = placeholders(text, at)
+			}
+		}
 		break
 	}
 	// Another profile may set another one.
@@ -109,7 +145,7 @@ func (p properties) value(t *source.Tree, c *fact.Component, st *fact.Start, l *
 				profile := strings.TrimSuffix(strings.TrimPrefix(base, "application-"), path.Ext(base))
 				text, _ := n.Scalar()
 				is := &value.Value{Kind: value.Op, Text: "==", At: n.At(), Kids: []*value.Value{{Kind: value.Env, Text: p.profiles, Unset: value.ReadsUndef, At: n.At()}, value.Text(profile, n.At())}}
-				if active := property(t, c.Path("src/main/resources/application.properties"), p.profileKey); active.Str() == profile {
+				if active := p.active(t, c, st); active == profile {
 					is = &value.Value{Kind: value.Bool, Num: 1, At: n.At()}
 				}
 				other := v
@@ -122,6 +158,104 @@ func (p properties) value(t *source.Tree, c *fact.Component, st *fact.Start, l *
 		}
 	}
 	return v, at
+}
+
+// active is the profile that a flag, or else the main file, chooses.
+func (p properties) active(t *source.Tree, c *fact.Component, st *fact.Start) string {
+	for _, w := range st.Final.Args {
+		for _, sign := range []string{"--" + p.profileKey + "=", "-D" + p.profileKey + "="} {
+			if name, ok := strings.CutPrefix(w.Text, sign); ok && w.Literal() {
+				return name
+			}
+		}
+	}
+	for _, name := range p.files {
+		if n := property(t, c.Path("src/main/resources/"+name), p.profileKey); n != nil {
+			return n.Str()
+		}
+	}
+	return ""
+}
+
+// program is what the program itself sets: a system property before it starts,
+// the factory of the web server, defaults under everything else (Spring Boot
+// reference, "Customizing Embedded Servlet Containers").
+func (p properties) program(st *fact.Start, l *fact.Listener) {
+	if st.Program == nil || p.server != "spring" && p.server != "quarkus" {
+		return
+	}
+	for _, f := range st.Program.Loader.Loaded() {
+		if f.Lang != code.Java && f.Lang != code.Kotlin {
+			continue
+		}
+		for _, site := range f.Calls {
+			callee := site.Node.Kid(0)
+			if !callee.Is(code.Member) || len(site.Guards) > 0 {
+				continue
+			}
+			args, _ := st.Program.Arguments(site)
+			at := f.At(site.Node)
+			switch {
+			case callee.Name == "setProperty" && callee.Kid(0).Dotted() == "System" && len(args) == 2 && args[0].Kind == value.Str:
+				switch args[0].Text {
+				case p.port:
+					l.Port, l.PortAt, l.At, l.Via, l.FlagPort = args[1], at, at, "code", true
+				case p.host:
+					l.Host, l.HostAt, l.FlagHost = args[1], at, true
+				}
+			case callee.Name == "setPort" && p.server == "spring" && len(args) == 1 && strings.Contains(string(f.Src), "WebServerFactory"):
+				l.Port, l.PortAt, l.At, l.Via, l.FlagPort = args[0], at, at, "code", true
+			case callee.Name == "setDefaultProperties" && len(args) == 1:
+				for i, k := range args[0].Keys {
+					if k == p.port && l.Port == nil {
+						l.Port, l.PortAt, l.At, l.Via = args[0].Kids[i], at, at, "code"
+					}
+				}
+				if n := site.Node.Kid(1); n.Is(code.Call) && len(n.Kids) >= 3 && n.Kids[1].Is(code.String) && n.Kids[1].Name == p.port && l.Port == nil {
+					l.Port, l.PortAt, l.At, l.Via = st.Program.Expr(n.Kids[2], site.Scope), at, at, "code"
+				}
+			}
+		}
+	}
+}
+
+// substituted is a key of a HOCON file: what is set later counts, ${?NAME}
+// where the variable is set.
+func substituted(t *source.Tree, file, key string) *value.Value {
+	d, _ := survey.Document(t, file)
+	var v *value.Value
+	for _, n := range d.Items() {
+		if n.Key != key {
+			continue
+		}
+		s := n.Str()
+		switch {
+		case strings.HasPrefix(s, "${?") && strings.HasSuffix(s, "}") && strings.Count(s, "${") == 1:
+			v = value.EnvOr(s[3:len(s)-1], v, n.At())
+		case strings.HasPrefix(s, "${") && strings.HasSuffix(s, "}") && strings.Count(s, "${") == 1:
+			v = &value.Value{Kind: value.Env, Text: s[2 : len(s)-1], Unset: value.Raises, At: n.At()}
+		default:
+			v = value.Text(s, n.At())
+		}
+	}
+	return v
+}
+
+// dollar is a value in the YAML of Ktor: "$PORT" or "$PORT:8080".
+func dollar(s string, at place.Span) *value.Value {
+	name, ok := strings.CutPrefix(s, "$")
+	if !ok {
+		return value.Text(s, at)
+	}
+	name = strings.Trim(name, "{}")
+	name, def, has := strings.Cut(name, ":")
+	if name, ok = strings.CutPrefix(name, "?"); ok {
+		return value.EnvOr(name, nil, at)
+	}
+	if has {
+		return value.EnvOr(name, value.Text(def, at), at)
+	}
+	return &value.Value{Kind: value.Env, Text: name, Unset: value.Raises, At: at}
 }
 
 // after cuts a text off the front of a value.
@@ -148,7 +282,7 @@ func property(t *source.Tree, file, key string) *document.Node {
 	if d == nil {
 		return nil
 	}
-	if strings.HasSuffix(file, ".properties") {
+	if strings.HasSuffix(file, ".properties") || strings.HasSuffix(file, ".conf") {
 		return d.Get(key)
 	}
 	if n := d.Get(key); n != nil {
