@@ -814,6 +814,9 @@ func (c *conductor) questions(comp *fact.Component, on []*rules.On) []Unknown {
 		if _, silent := survey.Silent(comp, st); silent {
 			continue // port/none
 		}
+		if st.Final.Program == "php-fpm" {
+			continue // behind the host's web server
+		}
 		if len(st.Listeners) == 0 {
 			add("where it listens", "no call that listens was found in what "+st.Command+" reaches", st.At)
 		}

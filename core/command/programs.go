@@ -91,7 +91,7 @@ var programList = []Program{
 	{Name: "dotnet", Runtime: "dotnet"},
 	{Name: "cargo", Runtime: "rust"},
 	{Name: "mix", Runtime: "elixir"}, {Name: "elixir", Runtime: "elixir", Target: FileTarget, Values: " -e -r -pr --name --sname --cookie --erl "}, {Name: "iex", Runtime: "elixir"},
-	{Name: "nginx"}, {Name: "caddy"}, {Name: "httpd"},
+	{Name: "nginx"}, {Name: "caddy"}, {Name: "httpd"}, {Name: "httpd-foreground"}, {Name: "apache2"}, {Name: "catalina.sh"},
 	{Name: "http.server", Runtime: "python", Server: "http.server", Values: " -b --bind -d --directory "},
 }
 

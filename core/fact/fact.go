@@ -282,6 +282,10 @@ type Image struct {
 	Text    string
 	At      place.Span // of the command
 	HasCmd  bool
+
+	Inherited bool // the command is the base image's
+	Unknown   bool // there is none here, and the base image may have one
+
 	Form    string // exec or shell
 	WorkDir string
 	Copies  []Copy

@@ -2,7 +2,6 @@ package fact
 
 import (
 	"math"
-	"net"
 	"net/netip"
 	"strconv"
 	"strings"
@@ -153,6 +152,10 @@ var Servers = map[string]Server{
 	"micronaut":      {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "MICRONAUT_SERVER_PORT", OverHost: "MICRONAUT_SERVER_HOST"},
 	"helidon":        {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Over: "SERVER_PORT", OverHost: "SERVER_HOST"},
 	"ktor engine":    {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"nginx":          {Host: "any", EmptyHost: "exits", Port: 80, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"apache":         {Host: "any", EmptyHost: "exits", Port: 80, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"php-fpm":        {Host: "any", Port: 9000},
+	"tomcat":         {Host: "any", Port: 8080},
 	"php stream":     {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"artisan serve":  {Host: "loopback", EmptyHost: "loopback", Port: 8000, PortEnv: "SERVER_PORT", HostEnv: "SERVER_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"deno":           {Host: "any", EmptyHost: "exits", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
@@ -438,6 +441,19 @@ func (l *Listener) bound(s Server, env value.Environ) Outcome {
 	if strings.HasPrefix(addr, "fd://") {
 		return notKnown("a socket that is handed over")
 	}
+	if l.Server == "nginx" || l.Server == "apache" { // a port alone, or an address with one
+		if strings.Trim(addr, "0123456789") == "" {
+			out := s.text(addr)
+			if out.Outcome == "listens" {
+				out.Interface = "any"
+			}
+			return out
+		}
+		addr = strings.Replace(addr, "*:", "0.0.0.0:", 1)
+		if !strings.Contains(strings.TrimPrefix(addr, "["), ":") && !address(addr) {
+			return exits("the address is " + strconv.Quote(addr))
+		}
+	}
 	if l.Server == "php socket" || l.Server == "php stream" {
 		return phpSocket(addr, l.Server == "php stream")
 	}
@@ -712,8 +728,13 @@ func kestrelAddress(s Server, list string) Outcome {
 	switch {
 	case host == "localhost":
 		return Outcome{"listens", "loopback", int(n), ""}
-	case net.ParseIP(strings.Trim(host, "[]")) == nil:
+	case !address(strings.Trim(host, "[]")):
 		return Outcome{"listens", "any", int(n), ""}
 	}
 	return Outcome{"listens", Interface(strings.Trim(host, "[]")), int(n), ""}
+}
+
+func address(s string) bool {
+	_, err := netip.ParseAddr(s)
+	return err == nil
 }

@@ -125,6 +125,9 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 			st.Listeners = []*fact.Listener{l}
 		}
 	}
+	if len(st.Listeners) == 0 {
+		st.Listeners = imageListeners(s.Tree, st)
+	}
 	if len(st.Listeners) == 0 && s.C.Runtime == "dotnet" {
 		st.Listeners = dotnetListeners(st.Program, files, st, live)
 	}

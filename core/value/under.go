@@ -2,7 +2,7 @@ package value
 
 import (
 	"math"
-	"net"
+	"net/netip"
 	"net/url"
 	"strconv"
 	"strings"
@@ -617,7 +617,9 @@ var operators = map[string]operator{
 			return num(float64(n))
 		}
 		if strings.ContainsAny(a.Text, ".:") || a.Text == "true" || a.Text == "false" {
-			if host, _, err := net.SplitHostPort(a.Text); err == nil && net.ParseIP(host) != nil || net.ParseIP(a.Text) != nil || a.Text == "true" || a.Text == "false" {
+			_, socket := netip.ParseAddrPort(a.Text)
+			_, host := netip.ParseAddr(a.Text)
+			if socket == nil || host == nil || a.Text == "true" || a.Text == "false" {
 				return a
 			}
 		}

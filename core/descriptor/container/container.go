@@ -367,6 +367,7 @@ func (r *reader) command(im *fact.Image, s *stage) {
 		in = s.entry
 	}
 	if in == nil || len(in.args) == 0 {
+		r.inherited(im, in != nil)
 		return
 	}
 	im.HasCmd = true
@@ -397,6 +398,28 @@ func (r *reader) command(im *fact.Image, s *stage) {
 	}
 	im.Text = strings.Join(words, " ")
 	im.Command = command.ParseExec(words, at)
+}
+
+// inherited takes the command that the base image has, where it is known.
+func (r *reader) inherited(im *fact.Image, emptied bool) {
+	for _, b := range im.Bases {
+		if !b.Final || b.Unknown {
+			im.Unknown = im.Unknown || b.Final
+			continue
+		}
+		words, known := b.Starts()
+		im.Unknown = !known
+		if words == nil || emptied {
+			continue
+		}
+		at := make([]place.Span, len(words))
+		for i := range at {
+			at[i] = b.At
+		}
+		im.HasCmd, im.Inherited, im.At, im.Form = true, true, b.At, "exec"
+		im.Text = strings.Join(words, " ")
+		im.Command = command.ParseExec(words, at)
+	}
 }
 
 // word finds the place of a word of an exec form.

@@ -31,6 +31,15 @@ var usual = map[string]int{".py": 8000, ".go": 8080, ".java": 8080, ".kt": 8080,
 // number of 0 stands for the usual one.
 func read(file string, l *fact.Listener, name string, number int) string {
 	end := path.Ext(file)
+	if l.Server == "nginx" || l.Server == "apache" { // their settings know no fallback: the image sets one
+		if number <= 0 {
+			number = 8080
+		}
+		if end == ".conf" && l.Server == "nginx" {
+			return fmt.Sprintf("listen ${%s}; in a file of /etc/nginx/templates, and in the container file: ENV %s=%d", name, name, number)
+		}
+		return fmt.Sprintf("ENV %s=%d", name, number)
+	}
 	if number <= 0 {
 		if number = usual[end]; number == 0 {
 			number = 3000

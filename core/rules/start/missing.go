@@ -32,13 +32,13 @@ var missing = &rules.Rule{
 			}
 			broken := false
 			for _, d := range c.Descriptors {
-				broken = broken || d.Format == "container file" && d.Err != nil && on.Host.Route == "image"
+				broken = broken || d.Format == "container file" && (d.Err != nil || d.Image != nil && d.Image.Unknown) && on.Host.Route == "image"
 				if d.Image != nil && on.Host.Route == "image" {
 					at = place.Span{File: d.File, Line: 1, Col: 1, EndLine: 1, EndCol: 1}
 				}
 			}
 			if broken {
-				continue // descriptor/unreadable: the command may be in it
+				continue // descriptor/unreadable: the command may be in it, or in the base image
 			}
 			p.Report(on, 0, rules.Finding{Where: at, Message: "nothing says how to start this: no " + strings.Join(on.Host.Starts, ", no "), Remedy: proposal(c, on)})
 		}
