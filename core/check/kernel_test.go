@@ -19,8 +19,8 @@ import (
 )
 
 // The claim of the survey is where a process will listen. This test starts
-// small servers for real, on the machine's own Node.js and Python where they
-// are found, reads the listening sockets of their processes from the kernel
+// small servers for real, on the machine's own Node.js, Python, Ruby, PHP, Java,
+// Deno, Bun, Rust and Elixir where they are found, reads the listening sockets of their processes from the kernel
 // (proc(5)), and compares with what the survey said before.
 
 type proof struct {
@@ -83,13 +83,16 @@ func TestKernelAgrees(t *testing.T) {
 	if testing.Short() {
 		t.Skip("starts processes")
 	}
+	t.Parallel()
 	compared := 0
-	for _, p := range append(slices.Clone(proofs), goProofs...) {
+	used := map[int]bool{}
+	all := append(append(slices.Clone(proofs), goProofs...), others()...)
+	for _, p := range all {
 		if _, err := exec.LookPath(p.needs); err != nil {
 			t.Logf("skipped: %s needs %s, which is not found", p.name, p.needs)
 			continue
 		}
-		manifest := "-- requirements.txt --\n"
+		manifest := map[string]string{"python3": "-- requirements.txt --\n", "cargo": "-- Cargo.toml --\n[package]\nname = \"dome\"\nversion = \"0.1.0\"\nedition = \"2021\"\n"}[p.needs]
 		if p.needs == "node" && !strings.Contains(p.files, "package.json") {
 			manifest = "-- package.json --\n{ \"name\": \"s\" }\n"
 		}
@@ -106,11 +109,27 @@ func TestKernelAgrees(t *testing.T) {
 			}
 			command = "exec ./served" + strings.TrimPrefix(p.command, "go run .")
 		}
+		if p.needs == "cargo" {
+			build := exec.Command("cargo", "build", "--quiet", "--offline")
+			build.Dir = dir
+			if out, err := build.CombinedOutput(); err != nil {
+				t.Logf("skipped: %s does not build here: %v\n%s", p.name, err, out)
+				continue
+			}
+			command = "exec " + command
+		}
 		for _, env := range p.envs {
 			if strings.Contains(env, "%d") {
-				env = fmt.Sprintf(env, freePort(t))
+				port := freePort(t)
+				for used[port] {
+					port = freePort(t)
+				}
+				used[port] = true
+				env = fmt.Sprintf(env, port)
 			}
+			compared++
 			t.Run(p.name+" under "+env, func(t *testing.T) {
+				t.Parallel()
 				with := map[string]string{}
 				for _, f := range strings.Fields(env) {
 					k, v, _ := strings.Cut(f, "=")
@@ -124,6 +143,9 @@ func TestKernelAgrees(t *testing.T) {
 						}
 					}
 				}
+				if len(said) == 0 {
+					t.Fatal("the survey finds no listener")
+				}
 				got := observe(t, dir, command, strings.Fields(env))
 				if len(said) == 1 && strings.HasSuffix(said[0], " 0") { // the kernel chooses
 					host, _, _ := strings.Cut(got, " ")
@@ -132,7 +154,6 @@ func TestKernelAgrees(t *testing.T) {
 				if len(said) != 1 || said[0] != got {
 					t.Errorf("the survey says it %v; the kernel: %s", said, got)
 				}
-				compared++
 			})
 		}
 	}

@@ -1404,8 +1404,10 @@ func (e *Eval) index(n *code.Node, s *code.Scope, c *context) *Value {
 }
 
 // pick turns an object indexed by a value into conditions on that value.
-func pick(k, base *Value) *Value {
-	v := &Value{Kind: Undef}
+func pick(k, base *Value) *Value { return pickOr(k, base, &Value{Kind: Undef}) }
+
+// pickOr is pick with what stands in for a key that is not there.
+func pickOr(k, base, v *Value) *Value {
 	for i := range base.Keys {
 		test := op("===", false, k.At, k, text(base.Keys[i], base.At))
 		v = &Value{Kind: Cond, Kids: []*Value{test, base.Kids[i], v}, At: base.At}

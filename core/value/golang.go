@@ -79,6 +79,17 @@ func (e *Eval) goCall(n *code.Node, s *code.Scope, c *context) *Value {
 // conversion says of its text.
 func (e *Eval) second(call *code.Node, s *code.Scope, c *context) *Value {
 	at := s.File.At(call)
+	if call.Is(code.Index) { // of a map: whether the key is there
+		base, k := e.expr(call.Kid(0), s, c), e.expr(call.Kid(1), s, c)
+		if base.Kind != Object || len(base.Keys) > 24 {
+			return unknown("whether a key is in a map", at)
+		}
+		keys := &Value{Kind: List, At: at}
+		for _, name := range base.Keys {
+			keys.Kids = append(keys.Kids, text(name, base.At))
+		}
+		return op("in", true, at, k, keys)
+	}
 	if !call.Is(code.Call) {
 		return unknown("the second of two results", at)
 	}

@@ -1,6 +1,7 @@
 package value
 
 import (
+	"slices"
 	"strings"
 
 	"ubique/core/code"
@@ -389,6 +390,9 @@ func (e *Eval) jvmMethod(base *Value, name string, args []*Value, c *context, at
 				return v
 			}
 			return arg(1)
+		}
+		if (name == "get" || name == "getOrDefault") && len(arg(0).Variables()) > 0 && len(base.Keys) <= 24 && !slices.Contains(base.Keys, "...") {
+			return pickOr(arg(0), base, arg(1))
 		}
 	case List:
 		if (name == "get" || name == "getFirst" || name == "first") && (arg(0).Kind == Num || len(args) == 0) {

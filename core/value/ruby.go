@@ -63,13 +63,24 @@ func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 	case "fetch", "dig":
 		if b := e.expr(callee.Kid(0), s, c); b.Kind == Object && n.Kid(1) != nil {
-			if k := e.expr(n.Kids[1], s, c); k.Kind == Str {
+			k := e.expr(n.Kids[1], s, c)
+			def := &Value{Kind: Null, At: at}
+			switch d := n.Kid(2); {
+			case d.Is(code.Func):
+				def = unknown("what a block gives", at)
+			case d != nil && callee.Name == "fetch":
+				def = e.expr(d, s, c)
+			case callee.Name == "fetch":
+				def = &Value{Kind: Env, Text: "\x00", Unset: Raises, At: at}
+			}
+			if k.Kind == Str {
 				if v := b.Get(k.Text); v != nil {
 					return v
 				}
-				if n.Kid(2) != nil {
-					return e.expr(n.Kids[2], s, c)
-				}
+				return def
+			}
+			if len(k.Variables()) > 0 && len(b.Keys) <= 24 && !slices.Contains(b.Keys, "...") && (n.Kid(2) == nil || callee.Name == "fetch") {
+				return pickOr(k, b, def)
 			}
 		}
 	case "key?", "include?", "has_key?", "member?":

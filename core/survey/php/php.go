@@ -39,7 +39,7 @@ func (r *Runtime) Claims(t *source.Tree, f survey.Folder) int {
 		served = served || t.Has(survey.Join(survey.Join(f.Dir, root), "index.php"))
 	}
 	switch {
-	case f.Has("artisan"), f.Has("composer.json") && served, f.Has("index.php") && !within(t, f.Dir):
+	case f.Has("artisan"), served && (f.Has("composer.json") || f.Has("Procfile") && survey.Hinted(t, f, "php") && !f.Has("package.json")), f.Has("index.php") && !within(t, f.Dir):
 		return 2
 	case f.Has("composer.json"):
 		if f.Has("Procfile") && survey.Hinted(t, f, "php") || f.Has("Dockerfile") && survey.Hinted(t, f, "php") {
