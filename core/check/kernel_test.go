@@ -29,39 +29,257 @@ type proof struct {
 }
 
 var proofs = []proof{
-	{"http with a fallback", "node", "-- s.js --\nconst http = require('http');\nhttp.createServer().listen(Number(process.env.PORT) || 0, process.env.HOST);\n", "node s.js", []string{"PORT=%d", "PORT=%d HOST=127.0.0.1", "PORT=abc", ""}},
+	{"http with a fallback", "node", `-- s.js --
+const http = require('http');
+http.createServer().listen(Number(process.env.PORT) || 0, process.env.HOST);
+`, "node s.js", []string{"PORT=%d", "PORT=%d HOST=127.0.0.1", "PORT=abc", ""}},
 	{"http without one", "node", "-- s.js --\nrequire('http').createServer().listen(process.env.PORT);\n", "node s.js", []string{"PORT=%d", "PORT="}},
-	{"a port through three files", "node", "-- s.mjs --\nimport { start } from './start.mjs';\nawait start();\n-- start.mjs --\nimport http from 'node:http';\nimport config from './config.mjs';\nexport const start = () => new Promise((done) => http.createServer().listen({ ...config.http }, done));\n-- config.mjs --\nexport default { http: { port: Number.parseInt(process.env.PORT ?? '0', 10), host: process.env.NODE_ENV === 'production' ? '0.0.0.0' : 'localhost' } };\n", "node s.mjs", []string{"PORT=%d", "PORT=%d NODE_ENV=production"}},
-	{"a class", "node", "-- s.js --\nconst http = require('http');\nclass Dome {\n  constructor(options = {}) { this.options = options; }\n  get port() { return this.options.port || Number(process.env.PORT) || 0; }\n  open() { return http.createServer().listen(this.port, '127.0.0.1'); }\n}\nnew Dome().open();\n", "node s.js", []string{"PORT=%d"}},
-	{"a switch on the environment", "node", "-- s.js --\nlet host;\nswitch (process.env.SKY) {\n  case 'clear':\n  case 'bright':\n    host = '0.0.0.0';\n    break;\n  default:\n    host = '127.0.0.1';\n}\nrequire('http').createServer().listen(process.env.PORT, host);\n", "node s.js", []string{"PORT=%d", "PORT=%d SKY=bright"}},
-	{"a package script with variables", "node", "-- package.json --\n{ \"name\": \"s\", \"scripts\": { \"start\": \"HOST=127.0.0.1 node s.js --port $PORT\" } }\n-- s.js --\nconst i = process.argv.indexOf('--port');\nrequire('http').createServer().listen(process.argv[3], process.env.HOST);\n", "sh -c 'HOST=127.0.0.1 exec node s.js --port $PORT'", []string{"PORT=%d"}},
-	{"a shell script", "node", "-- run.sh --\n#!/bin/sh\nset -e\nexport PORT=${PORT:-0}\nexport HOST=0.0.0.0\nexec node s.js\n-- s.js --\nrequire('net').createServer().listen(process.env.PORT, process.env.HOST);\n", "sh run.sh", []string{"PORT=%d", ""}},
-	{"a script with conditions", "python3", "-- run.sh --\n#!/bin/sh\nif [ -z \"$HOST\" ]; then\n  HOST=127.0.0.1\nfi\ncase \"$SKY\" in\n  clear) HOST=0.0.0.0 ;;\nesac\nexec python3 -m http.server --bind $HOST ${PORT:-0}\n", "sh run.sh", []string{"PORT=%d", "PORT=%d HOST=0.0.0.0", "PORT=%d SKY=clear"}},
-	{"the environment over defaults", "python3", "-- s.py --\nimport os\nfrom collections import ChainMap\nfrom types import SimpleNamespace\nfrom wsgiref.simple_server import make_server\n\nsettings = {'PORT': '0', 'HOST': '127.0.0.1', **os.environ}\nport = ChainMap(os.environ, {'PORT': '0'})['PORT']\ns = SimpleNamespace(host=settings['HOST'], port=int(port))\nmake_server(s.host, s.port, None).serve_forever()\n", "python3 s.py", []string{"PORT=%d", "PORT=%d HOST=0.0.0.0", ""}},
-	{"a static getter", "node", "-- s.js --\nclass Settings {\n  static get port() { return Settings.#read('PORT', 0); }\n  static #read(name, fallback) {\n    const v = process.env[name];\n    return v === undefined ? fallback : Number(v);\n  }\n}\nrequire('http').createServer().listen(Settings.port);\n", "node s.js", []string{"PORT=%d", ""}},
-	{"a variable that is not exported", "node", "-- run.sh --\n#!/bin/sh\nHOST=127.0.0.1\nif [ -z \"$PORT\" ]; then PORT=1; fi\nexec node s.js\n-- s.js --\nrequire('http').createServer().listen(process.env.PORT || 0, process.env.HOST);\n", "sh run.sh", []string{"PORT=%d", "", "PORT=%d HOST=0.0.0.0"}},
-	{"a variable set for one command", "python3", "-- run.sh --\n#!/bin/sh\nHOST=${HOST:-0.0.0.0} exec python3 -m http.server --bind ${HOST:-127.0.0.1} $PORT\n", "sh run.sh", []string{"PORT=%d", "PORT=%d HOST=127.0.0.2"}},
-	{"a dotenv variable set by the program", "node", "-- s.js --\nprocess.env.HOST = process.env.HOST || '127.0.0.1';\nconst { PORT = '0', HOST } = process.env;\nrequire('http').createServer().listen(+PORT, HOST);\n", "node s.js", []string{"PORT=%d", "PORT=%d HOST=::"}},
-	{"the standard library's server", "python3", "-- s.py --\nimport os\nfrom http.server import BaseHTTPRequestHandler, HTTPServer\n\n\ndef main(host: str = '') -> None:\n    port = int(os.environ.get('PORT', '0'))\n    HTTPServer((host, port), BaseHTTPRequestHandler).serve_forever()\n\n\nif __name__ == '__main__':\n    main()\n", "python3 s.py", []string{"PORT=%d", "PORT=", "PORT=abc"}},
+	{"a port through three files", "node", `-- s.mjs --
+import { start } from './start.mjs';
+await start();
+-- start.mjs --
+import http from 'node:http';
+import config from './config.mjs';
+export const start = () => new Promise((done) => http.createServer().listen({ ...config.http }, done));
+-- config.mjs --
+export default { http: { port: Number.parseInt(process.env.PORT ?? '0', 10), host: process.env.NODE_ENV === 'production' ? '0.0.0.0' : 'localhost' } };
+`, "node s.mjs", []string{"PORT=%d", "PORT=%d NODE_ENV=production"}},
+	{"a class", "node", `-- s.js --
+const http = require('http');
+class Dome {
+  constructor(options = {}) { this.options = options; }
+  get port() { return this.options.port || Number(process.env.PORT) || 0; }
+  open() { return http.createServer().listen(this.port, '127.0.0.1'); }
+}
+new Dome().open();
+`, "node s.js", []string{"PORT=%d"}},
+	{"a switch on the environment", "node", `-- s.js --
+let host;
+switch (process.env.SKY) {
+  case 'clear':
+  case 'bright':
+    host = '0.0.0.0';
+    break;
+  default:
+    host = '127.0.0.1';
+}
+require('http').createServer().listen(process.env.PORT, host);
+`, "node s.js", []string{"PORT=%d", "PORT=%d SKY=bright"}},
+	{"a package script with variables", "node", `-- package.json --
+{ "name": "s", "scripts": { "start": "HOST=127.0.0.1 node s.js --port $PORT" } }
+-- s.js --
+const i = process.argv.indexOf('--port');
+require('http').createServer().listen(process.argv[3], process.env.HOST);
+`, "sh -c 'HOST=127.0.0.1 exec node s.js --port $PORT'", []string{"PORT=%d"}},
+	{"a shell script", "node", `-- run.sh --
+#!/bin/sh
+set -e
+export PORT=${PORT:-0}
+export HOST=0.0.0.0
+exec node s.js
+-- s.js --
+require('net').createServer().listen(process.env.PORT, process.env.HOST);
+`, "sh run.sh", []string{"PORT=%d", ""}},
+	{"a script with conditions", "python3", `-- run.sh --
+#!/bin/sh
+if [ -z "$HOST" ]; then
+  HOST=127.0.0.1
+fi
+case "$SKY" in
+  clear) HOST=0.0.0.0 ;;
+esac
+exec python3 -m http.server --bind $HOST ${PORT:-0}
+`, "sh run.sh", []string{"PORT=%d", "PORT=%d HOST=0.0.0.0", "PORT=%d SKY=clear"}},
+	{"the environment over defaults", "python3", `-- s.py --
+import os
+from collections import ChainMap
+from types import SimpleNamespace
+from wsgiref.simple_server import make_server
+
+settings = {'PORT': '0', 'HOST': '127.0.0.1', **os.environ}
+port = ChainMap(os.environ, {'PORT': '0'})['PORT']
+s = SimpleNamespace(host=settings['HOST'], port=int(port))
+make_server(s.host, s.port, None).serve_forever()
+`, "python3 s.py", []string{"PORT=%d", "PORT=%d HOST=0.0.0.0", ""}},
+	{"a static getter", "node", `-- s.js --
+class Settings {
+  static get port() { return Settings.#read('PORT', 0); }
+  static #read(name, fallback) {
+    const v = process.env[name];
+    return v === undefined ? fallback : Number(v);
+  }
+}
+require('http').createServer().listen(Settings.port);
+`, "node s.js", []string{"PORT=%d", ""}},
+	{"a variable that is not exported", "node", `-- run.sh --
+#!/bin/sh
+HOST=127.0.0.1
+if [ -z "$PORT" ]; then PORT=1; fi
+exec node s.js
+-- s.js --
+require('http').createServer().listen(process.env.PORT || 0, process.env.HOST);
+`, "sh run.sh", []string{"PORT=%d", "", "PORT=%d HOST=0.0.0.0"}},
+	{"a variable set for one command", "python3", `-- run.sh --
+#!/bin/sh
+HOST=${HOST:-0.0.0.0} exec python3 -m http.server --bind ${HOST:-127.0.0.1} $PORT
+`, "sh run.sh", []string{"PORT=%d", "PORT=%d HOST=127.0.0.2"}},
+	{"a dotenv variable set by the program", "node", `-- s.js --
+process.env.HOST = process.env.HOST || '127.0.0.1';
+const { PORT = '0', HOST } = process.env;
+require('http').createServer().listen(+PORT, HOST);
+`, "node s.js", []string{"PORT=%d", "PORT=%d HOST=::"}},
+	{"the standard library's server", "python3", `-- s.py --
+import os
+from http.server import BaseHTTPRequestHandler, HTTPServer
+
+
+def main(host: str = '') -> None:
+    port = int(os.environ.get('PORT', '0'))
+    HTTPServer((host, port), BaseHTTPRequestHandler).serve_forever()
+
+
+if __name__ == '__main__':
+    main()
+`, "python3 s.py", []string{"PORT=%d", "PORT=", "PORT=abc"}},
 	{"http.server on the command line", "python3", "-- s.py --\n", "python3 -m http.server --bind 127.0.0.1 $PORT", []string{"PORT=%d"}},
-	{"asyncio", "python3", "-- s.py --\nimport asyncio\nimport os\nfrom dataclasses import dataclass\n\n\n@dataclass\nclass Settings:\n    host: str\n    port: int = 0\n\n    @classmethod\n    def load(cls):\n        return cls(host=os.getenv('HOST', '127.0.0.1'), port=int(os.getenv('PORT') or 0))\n\n\nasync def main():\n    settings = Settings.load()\n    server = await asyncio.start_server(lambda r, w: w.close(), settings.host, settings.port)\n    async with server:\n        await server.serve_forever()\n\n\nasyncio.run(main())\n", "python3 s.py", []string{"PORT=%d", "PORT=%d HOST=0.0.0.0", "PORT="}},
-	{"argparse", "python3", "-- s.py --\nimport argparse\nimport os\nfrom wsgiref.simple_server import make_server\n\np = argparse.ArgumentParser()\np.add_argument('--host', default='127.0.0.1')\np.add_argument('-p', '--port', type=int, default=os.environ.get('PORT', '0'))\nargs = p.parse_args()\nmake_server(args.host, args.port, None).serve_forever()\n", "python3 s.py --host 0.0.0.0", []string{"PORT=%d"}},
-	{"an exception as a fallback", "python3", "-- s.py --\nimport os\nimport socketserver\n\ntry:\n    PORT = int(os.environ['PORT'])\nexcept (KeyError, ValueError):\n    PORT = 0\n\nwith socketserver.TCPServer(('localhost', PORT), None) as server:\n    server.serve_forever()\n", "python3 s.py", []string{"PORT=%d", "PORT=x", ""}},
-	{"objects that are put together", "node", "-- s.js --\nconst http = require('http');\nconst defaults = { port: 0, host: '127.0.0.1' };\nconst options = Object.assign({}, defaults, { port: process.env.PORT }, 'PUBLIC' in process.env ? { host: '0.0.0.0' } : {});\nhttp.createServer().listen({ ...options, port: [options.port, '0'].find(Boolean) });\n", "node s.js", []string{"PORT=%d", "PORT=%d PUBLIC=1", ""}},
-	{"a module that is made by a condition", "node", "-- s.js --\nconst { port, host } = require('./config');\nrequire('net').createServer().listen(port, host);\n-- config.js --\nconst all = { development: { port: 0, host: 'localhost' }, production: { port: process.env.PORT, host: '0.0.0.0' } };\nmodule.exports = all[process.env.NODE_ENV || 'development'];\n", "node s.js", []string{"PORT=%d NODE_ENV=production", "PORT=%d"}},
-	{"a function that returns early", "node", "-- s.js --\nconst port = () => {\n  const p = process.env.PORT;\n  if (!p) return 0;\n  return parseInt(p, 10);\n};\n(async () => {\n  await null;\n  require('http').createServer().listen(port(), process.env.HOST ?? '0.0.0.0');\n})();\n", "node s.js", []string{"PORT=%d", "PORT=%d HOST=127.0.0.1", ""}},
-	{"an argument that may be missing", "python3", "-- s.py --\nimport sys\nfrom http.server import BaseHTTPRequestHandler, ThreadingHTTPServer\n\n\nclass Dome(ThreadingHTTPServer):\n    daemon_threads = True\n\n\nport = int(sys.argv[1]) if len(sys.argv) > 1 else 0\nDome(('127.0.0.1', port), BaseHTTPRequestHandler).serve_forever()\n", "python3 s.py $PORT", []string{"PORT=%d", ""}},
-	{"a dictionary that is changed", "python3", "-- s.py --\nimport os\nfrom wsgiref.simple_server import make_server\n\nsettings = dict(host='0.0.0.0', port=0)\nif 'PORT' in os.environ:\n    pass\nsettings.update(port=int(os.environ.get('PORT', settings['port'])))\nsettings['host'] = os.environ.get('HOST', settings['host'])\nmake_server(settings['host'], settings['port'], None).serve_forever()\n", "python3 s.py", []string{"PORT=%d", "PORT=%d HOST=127.0.0.1", ""}},
-	{"a match on the environment", "python3", "-- s.py --\nimport os\nimport socketserver\n\nmatch os.environ.get('SKY', 'clear'):\n    case 'clear' | 'bright':\n        host = ''\n    case _:\n        host = '127.0.0.1'\nsocketserver.TCPServer((host, int(os.environ['PORT'])), None).serve_forever()\n", "python3 s.py", []string{"PORT=%d", "PORT=%d SKY=cloudy", ""}},
-	{"data from a file", "python3", "-- s.py --\nimport json\nimport os\nfrom http.server import BaseHTTPRequestHandler, HTTPServer\n\nwith open('config.json') as f:\n    config = json.load(f)\nHTTPServer((config['host'], int(os.environ.get('PORT', config['port']))), BaseHTTPRequestHandler).serve_forever()\n-- config.json --\n{\"host\": \"127.0.0.1\", \"port\": 0}\n", "python3 s.py", []string{"PORT=%d", ""}},
-	{"a package that is run", "python3", "-- dome/__init__.py --\n-- dome/__main__.py --\nfrom wsgiref.simple_server import make_server\nfrom . import settings as s\n\nmake_server(s.HOST, s.PORT, None).serve_forever()\n-- dome/settings.py --\nfrom os import environ as env\n\nHOST, PORT = env.get('HOST', '0.0.0.0'), int(env['PORT'])\n", "python3 -m dome", []string{"PORT=%d", ""}},
+	{"asyncio", "python3", `-- s.py --
+import asyncio
+import os
+from dataclasses import dataclass
+
+
+@dataclass
+class Settings:
+    host: str
+    port: int = 0
+
+    @classmethod
+    def load(cls):
+        return cls(host=os.getenv('HOST', '127.0.0.1'), port=int(os.getenv('PORT') or 0))
+
+
+async def main():
+    settings = Settings.load()
+    server = await asyncio.start_server(lambda r, w: w.close(), settings.host, settings.port)
+    async with server:
+        await server.serve_forever()
+
+
+asyncio.run(main())
+`, "python3 s.py", []string{"PORT=%d", "PORT=%d HOST=0.0.0.0", "PORT="}},
+	{"argparse", "python3", `-- s.py --
+import argparse
+import os
+from wsgiref.simple_server import make_server
+
+p = argparse.ArgumentParser()
+p.add_argument('--host', default='127.0.0.1')
+p.add_argument('-p', '--port', type=int, default=os.environ.get('PORT', '0'))
+args = p.parse_args()
+make_server(args.host, args.port, None).serve_forever()
+`, "python3 s.py --host 0.0.0.0", []string{"PORT=%d"}},
+	{"an exception as a fallback", "python3", `-- s.py --
+import os
+import socketserver
+
+try:
+    PORT = int(os.environ['PORT'])
+except (KeyError, ValueError):
+    PORT = 0
+
+with socketserver.TCPServer(('localhost', PORT), None) as server:
+    server.serve_forever()
+`, "python3 s.py", []string{"PORT=%d", "PORT=x", ""}},
+	{"objects that are put together", "node", `-- s.js --
+const http = require('http');
+const defaults = { port: 0, host: '127.0.0.1' };
+const options = Object.assign({}, defaults, { port: process.env.PORT }, 'PUBLIC' in process.env ? { host: '0.0.0.0' } : {});
+http.createServer().listen({ ...options, port: [options.port, '0'].find(Boolean) });
+`, "node s.js", []string{"PORT=%d", "PORT=%d PUBLIC=1", ""}},
+	{"a module that is made by a condition", "node", `-- s.js --
+const { port, host } = require('./config');
+require('net').createServer().listen(port, host);
+-- config.js --
+const all = { development: { port: 0, host: 'localhost' }, production: { port: process.env.PORT, host: '0.0.0.0' } };
+module.exports = all[process.env.NODE_ENV || 'development'];
+`, "node s.js", []string{"PORT=%d NODE_ENV=production", "PORT=%d"}},
+	{"a function that returns early", "node", `-- s.js --
+const port = () => {
+  const p = process.env.PORT;
+  if (!p) return 0;
+  return parseInt(p, 10);
+};
+(async () => {
+  await null;
+  require('http').createServer().listen(port(), process.env.HOST ?? '0.0.0.0');
+})();
+`, "node s.js", []string{"PORT=%d", "PORT=%d HOST=127.0.0.1", ""}},
+	{"an argument that may be missing", "python3", `-- s.py --
+import sys
+from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
+
+
+class Dome(ThreadingHTTPServer):
+    daemon_threads = True
+
+
+port = int(sys.argv[1]) if len(sys.argv) > 1 else 0
+Dome(('127.0.0.1', port), BaseHTTPRequestHandler).serve_forever()
+`, "python3 s.py $PORT", []string{"PORT=%d", ""}},
+	{"a dictionary that is changed", "python3", `-- s.py --
+import os
+from wsgiref.simple_server import make_server
+
+settings = dict(host='0.0.0.0', port=0)
+if 'PORT' in os.environ:
+    pass
+settings.update(port=int(os.environ.get('PORT', settings['port'])))
+settings['host'] = os.environ.get('HOST', settings['host'])
+make_server(settings['host'], settings['port'], None).serve_forever()
+`, "python3 s.py", []string{"PORT=%d", "PORT=%d HOST=127.0.0.1", ""}},
+	{"a match on the environment", "python3", `-- s.py --
+import os
+import socketserver
+
+match os.environ.get('SKY', 'clear'):
+    case 'clear' | 'bright':
+        host = ''
+    case _:
+        host = '127.0.0.1'
+socketserver.TCPServer((host, int(os.environ['PORT'])), None).serve_forever()
+`, "python3 s.py", []string{"PORT=%d", "PORT=%d SKY=cloudy", ""}},
+	{"data from a file", "python3", `-- s.py --
+import json
+import os
+from http.server import BaseHTTPRequestHandler, HTTPServer
+
+with open('config.json') as f:
+    config = json.load(f)
+HTTPServer((config['host'], int(os.environ.get('PORT', config['port']))), BaseHTTPRequestHandler).serve_forever()
+-- config.json --
+{"host": "127.0.0.1", "port": 0}
+`, "python3 s.py", []string{"PORT=%d", ""}},
+	{"a package that is run", "python3", `-- dome/__init__.py --
+-- dome/__main__.py --
+from wsgiref.simple_server import make_server
+from . import settings as s
+
+make_server(s.HOST, s.PORT, None).serve_forever()
+-- dome/settings.py --
+from os import environ as env
+
+HOST, PORT = env.get('HOST', '0.0.0.0'), int(env['PORT'])
+`, "python3 -m dome", []string{"PORT=%d", ""}},
 }
 
 // goSource writes a program of Go; imports stand on one line, since each file
 // here is a text of a test.
 func goSource(imports, rest string) string {
 	var b strings.Builder
-	b.WriteString("-- main.go --\npackage main\n\n")
+	b.WriteString(`-- main.go --
+package main
+
+`)
 	for _, i := range strings.Fields(imports) {
 		fmt.Fprintf(&b, "import %q\n", i)
 	}
@@ -70,13 +288,69 @@ func goSource(imports, rest string) string {
 
 // Servers of Go, which is always there.
 var goProofs = []proof{
-	{"a fallback", "go", goSource("log net/http os", "func main() {\n\tport := os.Getenv(\"PORT\")\n\tif port == \"\" {\n\t\tport = \"0\"\n\t}\n\tlog.Fatal(http.ListenAndServe(\":\"+port, nil))\n}"), "go run .", []string{"PORT=%d", "", "PORT=x"}},
-	{"a helper that looks variables up", "go", goSource("log net/http os", "func env(k, d string) string {\n\tif v, ok := os.LookupEnv(k); ok {\n\t\treturn v\n\t}\n\treturn d\n}\n\nfunc main() {\n\tlog.Fatal(http.ListenAndServe(env(\"HOST\", \"127.0.0.1\")+\":\"+env(\"PORT\", \"0\"), nil))\n}"), "go run .", []string{"PORT=%d", "PORT=%d HOST=", "PORT="}},
-	{"a number, and an end without one", "go", goSource("fmt log net/http os strconv", "func main() {\n\tport, err := strconv.Atoi(os.Getenv(\"PORT\"))\n\tif err != nil {\n\t\tlog.Fatal(err)\n\t}\n\tlog.Fatal(http.ListenAndServe(fmt.Sprintf(\"localhost:%d\", port), nil))\n}"), "go run .", []string{"PORT=%d", "PORT=x", ""}},
-	{"a server in a structure, with a method", "go", goSource("net/http os", "type dome struct{ http *http.Server }\n\nfunc open(port string) *dome { return &dome{http: &http.Server{Addr: \":\" + port}} }\n\nfunc (d *dome) run() { d.http.ListenAndServe() }\n\nfunc main() { open(os.Getenv(\"PORT\")).run() }"), "go run .", []string{"PORT=%d", ""}},
-	{"a listener made by hand", "go", goSource("net net/http os", "var srv http.Server\n\nfunc main() {\n\tl, err := net.Listen(\"tcp\", net.JoinHostPort(\"127.0.0.1\", os.Getenv(\"PORT\")))\n\tif err != nil {\n\t\tpanic(err)\n\t}\n\tsrv.Serve(l)\n}"), "go run .", []string{"PORT=%d", "PORT=x"}},
-	{"another package, and a constant", "go", "-- config/config.go --\npackage config\n\nimport \"os\"\n\nconst host = \"0.0.0.0\"\n\n// Settings of the dome.\ntype Settings struct{ Port string }\n\n// Load reads them.\nfunc Load() Settings { return Settings{Port: os.Getenv(\"PORT\")} }\n\n// Addr is where it listens.\nfunc (s Settings) Addr() string { return host + \":\" + s.Port }\n" + goSource("net/http served/config", "func main() { http.ListenAndServe(config.Load().Addr(), nil) }"), "go run .", []string{"PORT=%d", ""}},
-	{"flags", "go", goSource("flag fmt net/http", "func main() {\n\tvar port int\n\thost := flag.String(\"host\", \"localhost\", \"the interface\")\n\tflag.IntVar(&port, \"port\", 0, \"the port\")\n\tflag.Parse()\n\thttp.ListenAndServe(fmt.Sprintf(\"%s:%d\", *host, port), nil)\n}"), "go run . -host 0.0.0.0 --port=$PORT", []string{"PORT=%d", "PORT=x"}},
+	{"a fallback", "go", goSource("log net/http os", `func main() {
+	port := os.Getenv("PORT")
+	if port == "" {
+		port = "0"
+	}
+	log.Fatal(http.ListenAndServe(":"+port, nil))
+}`), "go run .", []string{"PORT=%d", "", "PORT=x"}},
+	{"a helper that looks variables up", "go", goSource("log net/http os", `func env(k, d string) string {
+	if v, ok := os.LookupEnv(k); ok {
+		return v
+	}
+	return d
+}
+
+func main() {
+	log.Fatal(http.ListenAndServe(env("HOST", "127.0.0.1")+":"+env("PORT", "0"), nil))
+}`), "go run .", []string{"PORT=%d", "PORT=%d HOST=", "PORT="}},
+	{"a number, and an end without one", "go", goSource("fmt log net/http os strconv", `func main() {
+	port, err := strconv.Atoi(os.Getenv("PORT"))
+	if err != nil {
+		log.Fatal(err)
+	}
+	log.Fatal(http.ListenAndServe(fmt.Sprintf("localhost:%d", port), nil))
+}`), "go run .", []string{"PORT=%d", "PORT=x", ""}},
+	{"a server in a structure, with a method", "go", goSource("net/http os", `type dome struct{ http *http.Server }
+
+func open(port string) *dome { return &dome{http: &http.Server{Addr: ":" + port}} }
+
+func (d *dome) run() { d.http.ListenAndServe() }
+
+func main() { open(os.Getenv("PORT")).run() }`), "go run .", []string{"PORT=%d", ""}},
+	{"a listener made by hand", "go", goSource("net net/http os", `var srv http.Server
+
+func main() {
+	l, err := net.Listen("tcp", net.JoinHostPort("127.0.0.1", os.Getenv("PORT")))
+	if err != nil {
+		panic(err)
+	}
+	srv.Serve(l)
+}`), "go run .", []string{"PORT=%d", "PORT=x"}},
+	{"another package, and a constant", "go", `-- config/config.go --
+package config
+
+import "os"
+
+const host = "0.0.0.0"
+
+// Settings of the dome.
+type Settings struct{ Port string }
+
+// Load reads them.
+func Load() Settings { return Settings{Port: os.Getenv("PORT")} }
+
+// Addr is where it listens.
+func (s Settings) Addr() string { return host + ":" + s.Port }
+` + goSource("net/http served/config", "func main() { http.ListenAndServe(config.Load().Addr(), nil) }"), "go run .", []string{"PORT=%d", ""}},
+	{"flags", "go", goSource("flag fmt net/http", `func main() {
+	var port int
+	host := flag.String("host", "localhost", "the interface")
+	flag.IntVar(&port, "port", 0, "the port")
+	flag.Parse()
+	http.ListenAndServe(fmt.Sprintf("%s:%d", *host, port), nil)
+}`), "go run . -host 0.0.0.0 --port=$PORT", []string{"PORT=%d", "PORT=x"}},
 }
 
 func TestKernelAgrees(t *testing.T) {
@@ -92,12 +366,21 @@ func TestKernelAgrees(t *testing.T) {
 			t.Logf("skipped: %s needs %s, which is not found", p.name, p.needs)
 			continue
 		}
-		manifest := map[string]string{"python3": "-- requirements.txt --\n", "cargo": "-- Cargo.toml --\n[package]\nname = \"dome\"\nversion = \"0.1.0\"\nedition = \"2021\"\n"}[p.needs]
+		manifest := map[string]string{"python3": "-- requirements.txt --\n", "cargo": `-- Cargo.toml --
+[package]
+name = "dome"
+version = "0.1.0"
+edition = "2021"
+`}[p.needs]
 		if p.needs == "node" && !strings.Contains(p.files, "package.json") {
 			manifest = "-- package.json --\n{ \"name\": \"s\" }\n"
 		}
 		if p.needs == "go" {
-			manifest = "-- go.mod --\nmodule served\n\ngo 1.25\n"
+			manifest = `-- go.mod --
+module served
+
+go 1.25
+`
 		}
 		dir := plant(t, manifest+"-- Procfile --\nweb: "+p.command+"\n"+p.files)
 		command := p.command

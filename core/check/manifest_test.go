@@ -503,7 +503,11 @@ web: gunicorn app:app
 func TestLockStale(t *testing.T) {
 	t.Parallel()
 	manifest := func(deps string) string {
-		return "\n-- package.json --\n{\n  \"name\": \"gate\", \"engines\": { \"node\": \"24.x\" }, \"scripts\": { \"start\": \"node server.js\" },\n  \"dependencies\": { " + deps + " }\n}\n"
+		return `
+-- package.json --
+{
+  "name": "gate", "engines": { "node": "24.x" }, "scripts": { "start": "node server.js" },
+  "dependencies": { ` + deps + " }\n}\n"
 	}
 	const npmLock = `
 -- package-lock.json --
@@ -731,12 +735,46 @@ func TestDevOnlyAtBuild(t *testing.T) {
   }
 }
 ` + server
-	const end = "\nCOPY . .\nRUN npm run build\nEXPOSE 3000\nCMD [\"node\", \"server.js\"]\n"
+	const end = `
+COPY . .
+RUN npm run build
+EXPOSE 3000
+CMD ["node", "server.js"]
+`
 	runCases(t, []ruleCase{
-		{"the container builds after installing without them", manifest + "\n-- Dockerfile --\nFROM node:24-slim\nWORKDIR /app\nCOPY package.json ./\nRUN npm install --omit=dev" + end, []string{"manifest/dev-only package.json:6 image=blocker", "manifest/dev-only package.json:7 image=blocker"}},
-		{"by the environment", manifest + "\n-- Dockerfile --\nFROM node:24-slim\nENV NODE_ENV=production\nWORKDIR /app\nCOPY package.json ./\nRUN npm install" + end, []string{"manifest/dev-only package.json:6 image=blocker", "manifest/dev-only package.json:7 image=blocker"}},
-		{"twin: all of them, then the build, then without", manifest + "\n-- Dockerfile --\nFROM node:24-slim\nWORKDIR /app\nCOPY package.json ./\nRUN npm install" + end + "RUN npm prune --omit=dev\n", nil},
-		{"twin: the build in a stage of its own", manifest + "\n-- Dockerfile --\nFROM node:24-slim AS build\nWORKDIR /app\nCOPY . .\nRUN npm install && npm run build\nFROM node:24-slim\nWORKDIR /app\nCOPY package.json server.js ./\nRUN npm install --omit=dev\nCOPY --from=build /app/dist ./dist\nEXPOSE 3000\nCMD [\"node\", \"server.js\"]\n", nil},
+		{"the container builds after installing without them", manifest + `
+-- Dockerfile --
+FROM node:24-slim
+WORKDIR /app
+COPY package.json ./
+RUN npm install --omit=dev` + end, []string{"manifest/dev-only package.json:6 image=blocker", "manifest/dev-only package.json:7 image=blocker"}},
+		{"by the environment", manifest + `
+-- Dockerfile --
+FROM node:24-slim
+ENV NODE_ENV=production
+WORKDIR /app
+COPY package.json ./
+RUN npm install` + end, []string{"manifest/dev-only package.json:6 image=blocker", "manifest/dev-only package.json:7 image=blocker"}},
+		{"twin: all of them, then the build, then without", manifest + `
+-- Dockerfile --
+FROM node:24-slim
+WORKDIR /app
+COPY package.json ./
+RUN npm install` + end + "RUN npm prune --omit=dev\n", nil},
+		{"twin: the build in a stage of its own", manifest + `
+-- Dockerfile --
+FROM node:24-slim AS build
+WORKDIR /app
+COPY . .
+RUN npm install && npm run build
+FROM node:24-slim
+WORKDIR /app
+COPY package.json server.js ./
+RUN npm install --omit=dev
+COPY --from=build /app/dist ./dist
+EXPOSE 3000
+CMD ["node", "server.js"]
+`, nil},
 		{"configuration that the server loads", `
 -- package.json --
 {

@@ -23,7 +23,10 @@ async fn main() {
     let listener = tokio::net::TcpListener::bind(addr).await.unwrap();
     axum::serve(listener, app).await.unwrap();
 }
-`, " => any 3000\nPORT=5123 => any 5123\nPORT=x => exits\nPORT= => exits"},
+`, ` => any 3000
+PORT=5123 => any 5123
+PORT=x => exits
+PORT= => exits`},
 	{"Actix, a number on loopback", cargo("actix-web") + `-- Procfile --
 web: ./target/release/dome
 -- src/main.rs --
@@ -97,52 +100,254 @@ async fn main() -> anyhow::Result<()> {
     axum::serve(l, app()).await?;
     Ok(())
 }
-`, " => any 8080\nDOME_PORT=5123 => any 5123\nDOME_PORT=x => exits\nPORT=5123 => any 8080"},
+`, ` => any 8080
+DOME_PORT=5123 => any 5123
+DOME_PORT=x => exits
+PORT=5123 => any 8080`},
 
-	{"Kestrel by itself", dotnet("") + "-- Program.cs --\nvar app = WebApplication.CreateBuilder(args).Build();\napp.Run();\n",
-		"PORT=5123 => loopback 5000\nASPNETCORE_URLS=http://+:8080 => any 8080\nDOTNET_URLS=http://localhost:1;http://*:2 => loopback 1\nASPNETCORE_HTTP_PORTS=8081 => any 8081\nASPNETCORE_URLS=http://0.0.0.0:1 ASPNETCORE_HTTP_PORTS=2 => any 1"},
-	{"an address to run with", dotnet("") + "-- Program.cs --\nvar app = WebApplication.CreateBuilder(args).Build();\nvar port = Environment.GetEnvironmentVariable(\"PORT\") ?? \"8080\";\napp.Run($\"http://0.0.0.0:{port}\");\n",
+	{"Kestrel by itself", dotnet("") + `-- Program.cs --
+var app = WebApplication.CreateBuilder(args).Build();
+app.Run();
+`,
+		`PORT=5123 => loopback 5000
+ASPNETCORE_URLS=http://+:8080 => any 8080
+DOTNET_URLS=http://localhost:1;http://*:2 => loopback 1
+ASPNETCORE_HTTP_PORTS=8081 => any 8081
+ASPNETCORE_URLS=http://0.0.0.0:1 ASPNETCORE_HTTP_PORTS=2 => any 1`},
+	{"an address to run with", dotnet("") + `-- Program.cs --
+var app = WebApplication.CreateBuilder(args).Build();
+var port = Environment.GetEnvironmentVariable("PORT") ?? "8080";
+app.Run($"http://0.0.0.0:{port}");
+`,
 		" => any 8080\nPORT=5123 => any 5123\nPORT=5123 ASPNETCORE_URLS=http://+:1 => any 5123"},
-	{"UseUrls with a number that is tried", dotnet("") + "-- Program.cs --\nvar builder = WebApplication.CreateBuilder(args);\nint port = int.TryParse(Environment.GetEnvironmentVariable(\"PORT\"), out var p) ? p : 3000;\nbuilder.WebHost.UseUrls($\"http://*:{port}\");\nbuilder.Build().Run();\n",
-		" => any 3000\nPORT=5123 => any 5123\nPORT=x => any 3000\nPORT= => any 3000"},
-	{"UseUrls where a variable is set", dotnet("") + "-- Program.cs --\nvar builder = WebApplication.CreateBuilder(args);\nif (Environment.GetEnvironmentVariable(\"PORT\") is { } port)\n{\n    builder.WebHost.UseUrls($\"http://0.0.0.0:{port}\");\n}\nbuilder.Build().Run();\n",
+	{"UseUrls with a number that is tried", dotnet("") + `-- Program.cs --
+var builder = WebApplication.CreateBuilder(args);
+int port = int.TryParse(Environment.GetEnvironmentVariable("PORT"), out var p) ? p : 3000;
+builder.WebHost.UseUrls($"http://*:{port}");
+builder.Build().Run();
+`,
+		` => any 3000
+PORT=5123 => any 5123
+PORT=x => any 3000
+PORT= => any 3000`},
+	{"UseUrls where a variable is set", dotnet("") + `-- Program.cs --
+var builder = WebApplication.CreateBuilder(args);
+if (Environment.GetEnvironmentVariable("PORT") is { } port)
+{
+    builder.WebHost.UseUrls($"http://0.0.0.0:{port}");
+}
+builder.Build().Run();
+`,
 		" => loopback 5000\nPORT=5123 => any 5123"},
-	{"endpoints of Kestrel in code", dotnet("") + "-- Program.cs --\nusing System.Net;\nvar builder = WebApplication.CreateBuilder(args);\nvar port = builder.Configuration.GetValue<int>(\"Port\", 8082);\nbuilder.WebHost.ConfigureKestrel(o => o.Listen(builder.Environment.IsDevelopment() ? IPAddress.Loopback : IPAddress.Any, port));\nbuilder.Build().Run();\n",
-		" => any 8082\nPORT=5123 => any 5123\nASPNETCORE_ENVIRONMENT=Development => loopback 8082\nPORT=1 ASPNETCORE_URLS=http://+:2 => any 1"},
-	{"settings in layers", dotnet("") + "-- appsettings.json --\n{ \"Urls\": \"http://*:6000\", \"Dome\": { \"Sky\": 1 } }\n-- appsettings.Development.json --\n{ \"Urls\": \"http://localhost:6001\" }\n-- Program.cs --\nWebApplication.Create(args).Run();\n",
+	{"endpoints of Kestrel in code", dotnet("") + `-- Program.cs --
+using System.Net;
+var builder = WebApplication.CreateBuilder(args);
+var port = builder.Configuration.GetValue<int>("Port", 8082);
+builder.WebHost.ConfigureKestrel(o => o.Listen(builder.Environment.IsDevelopment() ? IPAddress.Loopback : IPAddress.Any, port));
+builder.Build().Run();
+`,
+		` => any 8082
+PORT=5123 => any 5123
+ASPNETCORE_ENVIRONMENT=Development => loopback 8082
+PORT=1 ASPNETCORE_URLS=http://+:2 => any 1`},
+	{"settings in layers", dotnet("") + `-- appsettings.json --
+{ "Urls": "http://*:6000", "Dome": { "Sky": 1 } }
+-- appsettings.Development.json --
+{ "Urls": "http://localhost:6001" }
+-- Program.cs --
+WebApplication.Create(args).Run();
+`,
 		" => any 6000\nASPNETCORE_ENVIRONMENT=Development => loopback 6001\nASPNETCORE_URLS=http://localhost:1 => loopback 1"},
-	{"endpoints of Kestrel in settings", dotnet("") + "-- appsettings.json --\n{ \"Kestrel\": { \"Endpoints\": { \"Http\": { \"Url\": \"http://0.0.0.0:6002\" } } } }\n-- Program.cs --\nWebApplication.Create(args).Run();\n",
+	{"endpoints of Kestrel in settings", dotnet("") + `-- appsettings.json --
+{ "Kestrel": { "Endpoints": { "Http": { "Url": "http://0.0.0.0:6002" } } } }
+-- Program.cs --
+WebApplication.Create(args).Run();
+`,
 		"ASPNETCORE_URLS=http://localhost:1 => any 6002"},
 	{"a flag", dotnet("--urls http://0.0.0.0:$PORT") + "-- Program.cs --\nWebApplication.Create(args).Run();\n", "PORT=5123 => any 5123"},
-	{"a host of the older kind, and a class", dotnet("") + "-- Program.cs --\npublic class Program\n{\n    public static void Main(string[] args) => CreateHostBuilder(args).Build().Run();\n\n    public static IHostBuilder CreateHostBuilder(string[] args) =>\n        Host.CreateDefaultBuilder(args).ConfigureWebHostDefaults(web => web.UseStartup<Startup>().UseUrls(Settings.Url));\n}\n-- Settings.cs --\npublic static class Settings\n{\n    private const string Host = \"0.0.0.0\";\n    private static readonly string Port = Environment.GetEnvironmentVariable(\"PORT\") ?? \"5001\";\n    public static string Url => $\"http://{Host}:{Port}\";\n}\n",
+	{"a host of the older kind, and a class", dotnet("") + `-- Program.cs --
+public class Program
+{
+    public static void Main(string[] args) => CreateHostBuilder(args).Build().Run();
+
+    public static IHostBuilder CreateHostBuilder(string[] args) =>
+        Host.CreateDefaultBuilder(args).ConfigureWebHostDefaults(web => web.UseStartup<Startup>().UseUrls(Settings.Url));
+}
+-- Settings.cs --
+public static class Settings
+{
+    private const string Host = "0.0.0.0";
+    private static readonly string Port = Environment.GetEnvironmentVariable("PORT") ?? "5001";
+    public static string Url => $"http://{Host}:{Port}";
+}
+`,
 		" => any 5001\nPORT=5123 => any 5123"},
 
-	{"Bandit under a supervisor", mix("bandit") + "-- Procfile --\nweb: mix run --no-halt\n-- lib/dome/application.ex --\ndefmodule Dome.Application do\n  use Application\n\n  @impl true\n  def start(_type, _args) do\n    children = [\n      {Bandit, plug: Dome.Router, scheme: :http, port: port(), ip: {0, 0, 0, 0}}\n    ]\n\n    Supervisor.start_link(children, strategy: :one_for_one)\n  end\n\n  defp port do\n    case System.fetch_env(\"PORT\") do\n      {:ok, p} -> String.to_integer(p)\n      :error -> 4001\n    end\n  end\nend\n",
+	{"Bandit under a supervisor", mix("bandit") + `-- Procfile --
+web: mix run --no-halt
+-- lib/dome/application.ex --
+defmodule Dome.Application do
+  use Application
+
+  @impl true
+  def start(_type, _args) do
+    children = [
+      {Bandit, plug: Dome.Router, scheme: :http, port: port(), ip: {0, 0, 0, 0}}
+    ]
+
+    Supervisor.start_link(children, strategy: :one_for_one)
+  end
+
+  defp port do
+    case System.fetch_env("PORT") do
+      {:ok, p} -> String.to_integer(p)
+      :error -> 4001
+    end
+  end
+end
+`,
 		" => any 4001\nPORT=5123 => any 5123\nPORT=x => exits"},
-	{"Cowboy on loopback", mix("plug_cowboy") + "-- Procfile --\nweb: mix run --no-halt\n-- lib/dome/application.ex --\ndefmodule Dome.Application do\n  def start(_type, _args) do\n    children = [{Plug.Cowboy, scheme: :http, plug: Dome.Router, options: [port: 4000, ip: :loopback]}]\n    Supervisor.start_link(children, strategy: :one_for_one)\n  end\nend\n",
+	{"Cowboy on loopback", mix("plug_cowboy") + `-- Procfile --
+web: mix run --no-halt
+-- lib/dome/application.ex --
+defmodule Dome.Application do
+  def start(_type, _args) do
+    children = [{Plug.Cowboy, scheme: :http, plug: Dome.Router, options: [port: 4000, ip: :loopback]}]
+    Supervisor.start_link(children, strategy: :one_for_one)
+  end
+end
+`,
 		"PORT=5123 => loopback 4000"},
-	{"the endpoint of Phoenix", mix("phoenix") + "-- Procfile --\nweb: mix phx.server\n" + phoenix, " => loopback 4000\nMIX_ENV=prod => any 4000\nMIX_ENV=prod PORT=5123 => any 5123\nMIX_ENV=prod PORT=x => exits"},
+	{"the endpoint of Phoenix", mix("phoenix") + "-- Procfile --\nweb: mix phx.server\n" + phoenix, ` => loopback 4000
+MIX_ENV=prod => any 4000
+MIX_ENV=prod PORT=5123 => any 5123
+MIX_ENV=prod PORT=x => exits`},
 	{"a release of Phoenix", mix("phoenix") + "-- Procfile --\nweb: _build/prod/rel/dome/bin/dome start\n" + phoenix, "PHX_SERVER=true PORT=5123 => any 5123\nPORT=5123 => skipped"},
 
-	{"Ktor's file", ktor + "-- src/main/resources/application.conf --\nktor {\n  deployment {\n    port = 8080 // here\n    port = ${?PORT}\n    host = \"127.0.0.1\"\n  }\n  application { modules = [ AppKt.module ] }\n}\n", " => loopback 8080\nPORT=5123 => loopback 5123\nPORT=x => exits"},
-	{"Ktor's file in YAML", ktor + "-- src/main/resources/application.yaml --\nktor:\n  deployment:\n    port: \"$PORT:8081\"\n", " => any 8081\nPORT=5123 => any 5123"},
-	{"Micronaut", micronaut + "-- src/main/resources/application.yml --\nmicronaut:\n  server:\n    port: ${PORT:8082}\n", " => any 8082\nPORT=5123 => any 5123\nMICRONAUT_SERVER_PORT=1 => any 1"},
-	{"Spring, set by the program", spring + "-- src/main/resources/application.properties --\nserver.port=8083\n-- src/main/java/dome/Dome.java --\npackage dome;\n\nimport org.springframework.boot.SpringApplication;\n\npublic class Dome {\n  public static void main(String[] args) {\n    System.setProperty(\"server.port\", System.getenv().getOrDefault(\"PORT\", \"8084\"));\n    SpringApplication.run(Dome.class, args);\n  }\n}\n", " => any 8084\nPORT=5123 => any 5123\nPORT=5123 SERVER_PORT=1 => any 5123"},
-	{"Spring, a profile that a flag chooses", strings.Replace(spring, "dome.jar", "dome.jar --spring.profiles.active=night", 1) + "-- src/main/resources/application.properties --\nserver.port=8083\n-- src/main/resources/application-night.properties --\nserver.port=${PORT:8085}\nserver.address=127.0.0.1\n", " => loopback 8085\nPORT=5123 => loopback 5123"},
+	{"Ktor's file", ktor + `-- src/main/resources/application.conf --
+ktor {
+  deployment {
+    port = 8080 // here
+    port = ${?PORT}
+    host = "127.0.0.1"
+  }
+  application { modules = [ AppKt.module ] }
+}
+`, " => loopback 8080\nPORT=5123 => loopback 5123\nPORT=x => exits"},
+	{"Ktor's file in YAML", ktor + `-- src/main/resources/application.yaml --
+ktor:
+  deployment:
+    port: "$PORT:8081"
+`, " => any 8081\nPORT=5123 => any 5123"},
+	{"Micronaut", micronaut + `-- src/main/resources/application.yml --
+micronaut:
+  server:
+    port: ${PORT:8082}
+`, " => any 8082\nPORT=5123 => any 5123\nMICRONAUT_SERVER_PORT=1 => any 1"},
+	{"Spring, set by the program", spring + `-- src/main/resources/application.properties --
+server.port=8083
+-- src/main/java/dome/Dome.java --
+package dome;
 
-	{"nginx by itself", "-- index.html --\n<p>clear</p>\n-- Dockerfile --\nFROM nginx:1.29\nCOPY index.html /usr/share/nginx/html/\n", "PORT=5123 => any 80"},
-	{"nginx with its own settings", "-- index.html --\n<p>clear</p>\n-- deploy/dome.conf --\n# listen 1;\nserver {\n  listen 127.0.0.1:8443 ssl;\n  listen [::]:8080 default_server;\n  location / { root /srv; }\n}\n-- Dockerfile --\nFROM nginx:1.29\nCOPY deploy/dome.conf /etc/nginx/conf.d/default.conf\nCOPY index.html /srv/\n", "PORT=5123 => any 8080"},
-	{"nginx with a template", "-- index.html --\n<p>clear</p>\n-- templates/default.conf.template --\nserver { listen ${PORT}; root /srv; }\n-- Dockerfile --\nFROM nginx:1.29\nCOPY templates /etc/nginx/templates/\nCOPY index.html /srv/\n", "PORT=5123 => any 5123\n => exits"},
-	{"nginx whose settings a command changes", "-- index.html --\n<p>clear</p>\n-- Dockerfile --\nFROM nginx:1.29\nRUN sed -i s/80/81/ /etc/nginx/conf.d/default.conf\nCOPY index.html /srv/\n", "PORT=5123 => unknown"},
-	{"Apache of PHP", "-- public/index.php --\n<?php echo 'clear';\n-- composer.json --\n{}\n-- Dockerfile --\nFROM php:8.4-apache\nCOPY . /var/www/html\n", "PORT=5123 => any 80"},
-	{"Apache of PHP with another port", "-- public/index.php --\n<?php echo 'clear';\n-- composer.json --\n{}\n-- Dockerfile --\nFROM php:8.4-apache\nRUN sed -i 's/Listen 80/Listen ${PORT}/' /etc/apache2/ports.conf\nCOPY . /var/www/html\n", "PORT=5123 => any 5123\n => exits"},
-	{"Apache with settings", "-- index.html --\n<p>clear</p>\n-- httpd.conf --\nServerRoot \"/usr/local/apache2\"\nListen 8088\n-- Dockerfile --\nFROM httpd:2.4\nCOPY httpd.conf /usr/local/apache2/conf/httpd.conf\nCOPY index.html /usr/local/apache2/htdocs/\n", "PORT=5123 => any 8088"},
-	{"FastCGI of PHP", "-- public/index.php --\n<?php echo 'clear';\n-- composer.json --\n{}\n-- Dockerfile --\nFROM php:8.4-fpm\nCOPY . /var/www/html\n", "PORT=5123 => any 9000"},
+import org.springframework.boot.SpringApplication;
+
+public class Dome {
+  public static void main(String[] args) {
+    System.setProperty("server.port", System.getenv().getOrDefault("PORT", "8084"));
+    SpringApplication.run(Dome.class, args);
+  }
+}
+`, " => any 8084\nPORT=5123 => any 5123\nPORT=5123 SERVER_PORT=1 => any 5123"},
+	{"Spring, a profile that a flag chooses", strings.Replace(spring, "dome.jar", "dome.jar --spring.profiles.active=night", 1) + `-- src/main/resources/application.properties --
+server.port=8083
+-- src/main/resources/application-night.properties --
+server.port=${PORT:8085}
+server.address=127.0.0.1
+`, " => loopback 8085\nPORT=5123 => loopback 5123"},
+
+	{"nginx by itself", `-- index.html --
+<p>clear</p>
+-- Dockerfile --
+FROM nginx:1.29
+COPY index.html /usr/share/nginx/html/
+`, "PORT=5123 => any 80"},
+	{"nginx with its own settings", `-- index.html --
+<p>clear</p>
+-- deploy/dome.conf --
+# listen 1;
+server {
+  listen 127.0.0.1:8443 ssl;
+  listen [::]:8080 default_server;
+  location / { root /srv; }
+}
+-- Dockerfile --
+FROM nginx:1.29
+COPY deploy/dome.conf /etc/nginx/conf.d/default.conf
+COPY index.html /srv/
+`, "PORT=5123 => any 8080"},
+	{"nginx with a template", `-- index.html --
+<p>clear</p>
+-- templates/default.conf.template --
+server { listen ${PORT}; root /srv; }
+-- Dockerfile --
+FROM nginx:1.29
+COPY templates /etc/nginx/templates/
+COPY index.html /srv/
+`, "PORT=5123 => any 5123\n => exits"},
+	{"nginx whose settings a command changes", `-- index.html --
+<p>clear</p>
+-- Dockerfile --
+FROM nginx:1.29
+RUN sed -i s/80/81/ /etc/nginx/conf.d/default.conf
+COPY index.html /srv/
+`, "PORT=5123 => unknown"},
+	{"Apache of PHP", `-- public/index.php --
+<?php echo 'clear';
+-- composer.json --
+{}
+-- Dockerfile --
+FROM php:8.4-apache
+COPY . /var/www/html
+`, "PORT=5123 => any 80"},
+	{"Apache of PHP with another port", `-- public/index.php --
+<?php echo 'clear';
+-- composer.json --
+{}
+-- Dockerfile --
+FROM php:8.4-apache
+RUN sed -i 's/Listen 80/Listen ${PORT}/' /etc/apache2/ports.conf
+COPY . /var/www/html
+`, "PORT=5123 => any 5123\n => exits"},
+	{"Apache with settings", `-- index.html --
+<p>clear</p>
+-- httpd.conf --
+ServerRoot "/usr/local/apache2"
+Listen 8088
+-- Dockerfile --
+FROM httpd:2.4
+COPY httpd.conf /usr/local/apache2/conf/httpd.conf
+COPY index.html /usr/local/apache2/htdocs/
+`, "PORT=5123 => any 8088"},
+	{"FastCGI of PHP", `-- public/index.php --
+<?php echo 'clear';
+-- composer.json --
+{}
+-- Dockerfile --
+FROM php:8.4-fpm
+COPY . /var/www/html
+`, "PORT=5123 => any 9000"},
 }
 
 func cargo(crates string) string {
 	var b strings.Builder
-	b.WriteString("-- Cargo.toml --\n[package]\nname = \"dome\"\nversion = \"0.1.0\"\nedition = \"2024\"\n\n[dependencies]\n")
+	b.WriteString(`-- Cargo.toml --
+[package]
+name = "dome"
+version = "0.1.0"
+edition = "2024"
+
+[dependencies]
+`)
 	for _, c := range strings.Fields(crates) {
 		b.WriteString(c + " = \"1\"\n")
 	}
@@ -150,11 +355,23 @@ func cargo(crates string) string {
 }
 
 func dotnet(flags string) string {
-	return "-- dome.csproj --\n<Project Sdk=\"Microsoft.NET.Sdk.Web\">\n  <PropertyGroup><TargetFramework>net10.0</TargetFramework></PropertyGroup>\n</Project>\n-- Procfile --\nweb: dotnet dome.dll " + flags + "\n"
+	return `-- dome.csproj --
+<Project Sdk="Microsoft.NET.Sdk.Web">
+  <PropertyGroup><TargetFramework>net10.0</TargetFramework></PropertyGroup>
+</Project>
+-- Procfile --
+web: dotnet dome.dll ` + flags + "\n"
 }
 
 func mix(dep string) string {
-	return "-- mix.exs --\ndefmodule Dome.MixProject do\n  use Mix.Project\n\n  def project, do: [app: :dome, version: \"0.1.0\", elixir: \"~> 1.18\", deps: [{:" + dep + ", \"~> 1.0\"}]]\n  def application, do: [mod: {Dome.Application, []}]\nend\n"
+	return `-- mix.exs --
+defmodule Dome.MixProject do
+  use Mix.Project
+
+  def project, do: [app: :dome, version: "0.1.0", elixir: "~> 1.18", deps: [{:` + dep + `, "~> 1.0"}]]
+  def application, do: [mod: {Dome.Application, []}]
+end
+`
 }
 
 const phoenix = `-- lib/dome_web/endpoint.ex --
@@ -181,11 +398,47 @@ if config_env() == :prod do
 end
 `
 
-const ktor = "-- build.gradle.kts --\nplugins {\n  kotlin(\"jvm\") version \"2.2.0\"\n  id(\"io.ktor.plugin\") version \"3.2.0\"\n}\napplication { mainClass.set(\"io.ktor.server.netty.EngineMain\") }\ndependencies { implementation(\"io.ktor:ktor-server-netty:3.2.0\") }\n-- src/main/kotlin/App.kt --\nimport io.ktor.server.application.Application\n\nfun Application.module() {}\n-- Procfile --\nweb: java -jar build/libs/dome-all.jar\n"
+const ktor = `-- build.gradle.kts --
+plugins {
+  kotlin("jvm") version "2.2.0"
+  id("io.ktor.plugin") version "3.2.0"
+}
+application { mainClass.set("io.ktor.server.netty.EngineMain") }
+dependencies { implementation("io.ktor:ktor-server-netty:3.2.0") }
+-- src/main/kotlin/App.kt --
+import io.ktor.server.application.Application
 
-const micronaut = "-- build.gradle --\nplugins { id 'io.micronaut.application' version '4.5.0' }\napplication { mainClass = 'dome.Dome' }\ndependencies { implementation 'io.micronaut:micronaut-http-server-netty:4.9.0' }\n-- src/main/java/dome/Dome.java --\npackage dome;\n\nimport io.micronaut.runtime.Micronaut;\n\npublic class Dome {\n  public static void main(String[] args) { Micronaut.run(Dome.class, args); }\n}\n-- Procfile --\nweb: java -jar build/libs/dome-all.jar\n"
+fun Application.module() {}
+-- Procfile --
+web: java -jar build/libs/dome-all.jar
+`
 
-const spring = "-- pom.xml --\n<project>\n  <parent><groupId>org.springframework.boot</groupId><artifactId>spring-boot-starter-parent</artifactId><version>4.0.0</version></parent>\n  <groupId>dome</groupId><artifactId>dome</artifactId><version>1</version>\n  <dependencies><dependency><groupId>org.springframework.boot</groupId><artifactId>spring-boot-starter-web</artifactId></dependency></dependencies>\n  <build><finalName>dome</finalName><plugins><plugin><groupId>org.springframework.boot</groupId><artifactId>spring-boot-maven-plugin</artifactId></plugin></plugins></build>\n</project>\n-- Procfile --\nweb: java -jar target/dome.jar\n"
+const micronaut = `-- build.gradle --
+plugins { id 'io.micronaut.application' version '4.5.0' }
+application { mainClass = 'dome.Dome' }
+dependencies { implementation 'io.micronaut:micronaut-http-server-netty:4.9.0' }
+-- src/main/java/dome/Dome.java --
+package dome;
+
+import io.micronaut.runtime.Micronaut;
+
+public class Dome {
+  public static void main(String[] args) { Micronaut.run(Dome.class, args); }
+}
+-- Procfile --
+web: java -jar build/libs/dome-all.jar
+`
+
+const spring = `-- pom.xml --
+<project>
+  <parent><groupId>org.springframework.boot</groupId><artifactId>spring-boot-starter-parent</artifactId><version>4.0.0</version></parent>
+  <groupId>dome</groupId><artifactId>dome</artifactId><version>1</version>
+  <dependencies><dependency><groupId>org.springframework.boot</groupId><artifactId>spring-boot-starter-web</artifactId></dependency></dependencies>
+  <build><finalName>dome</finalName><plugins><plugin><groupId>org.springframework.boot</groupId><artifactId>spring-boot-maven-plugin</artifactId></plugin></plugins></build>
+</project>
+-- Procfile --
+web: java -jar target/dome.jar
+`
 
 func TestOutcomes(t *testing.T) {
 	t.Parallel()

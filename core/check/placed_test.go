@@ -26,7 +26,10 @@ func placed(t *testing.T, cases []ruleCase) {
 			got = slices.Compact(got)
 			want := slices.Sorted(slices.Values(c.want))
 			if !slices.Equal(got, want) {
-				t.Errorf("found\n\t%s\nwanted\n\t%s", strings.Join(got, "\n\t"), strings.Join(want, "\n\t"))
+				t.Errorf(`found
+	%s
+wanted
+	%s`, strings.Join(got, "\n\t"), strings.Join(want, "\n\t"))
 			}
 		})
 	}
@@ -344,8 +347,59 @@ export default defineConfig({});
 -- Procfile --
 web: vendor/bin/x public/
 `, nil},
-		{"go sound multi", "-- go.mod --\nmodule hill.test/gate\n\ngo 1.25.0\n\nrequire (\n\tgithub.com/gorilla/mux v1.8.1\n\tgolang.org/x/text v0.31.0 // indirect\n)\n-- go.sum --\ngithub.com/gorilla/mux v1.8.1 h1:a=\ngithub.com/gorilla/mux v1.8.1/go.mod h1:b=\ngolang.org/x/text v0.31.0 h1:c=\ngolang.org/x/text v0.31.0/go.mod h1:d=\n-- cmd/gate/main.go --\npackage main\n\nimport (\n\t\"log\"\n\t\"net/http\"\n\t\"os\"\n\n\t\"github.com/gorilla/mux\"\n\t\"hill.test/gate/internal/sky\"\n)\n\nfunc main() {\n\tr := mux.NewRouter()\n\t_ = sky.Clear\n\tlog.Fatal(http.ListenAndServe(\":\"+os.Getenv(\"PORT\"), r))\n}\n-- internal/sky/sky.go --\npackage sky\n\nconst Clear = true\n-- Procfile --\nweb: ./bin/gate\n", nil},
-		{"go case import", "-- go.mod --\nmodule hill.test/gate\n\ngo 1.25.0\n-- main.go --\npackage main\n\nimport \"hill.test/gate/internal/Sky\"\n\nfunc main() { _ = Sky.Clear }\n-- internal/sky/sky.go --\npackage sky\n\nconst Clear = true\n", []string{"ship/case main.go:3"}},
+		{"go sound multi", `-- go.mod --
+module hill.test/gate
+
+go 1.25.0
+
+require (
+	github.com/gorilla/mux v1.8.1
+	golang.org/x/text v0.31.0 // indirect
+)
+-- go.sum --
+github.com/gorilla/mux v1.8.1 h1:a=
+github.com/gorilla/mux v1.8.1/go.mod h1:b=
+golang.org/x/text v0.31.0 h1:c=
+golang.org/x/text v0.31.0/go.mod h1:d=
+-- cmd/gate/main.go --
+package main
+
+import (
+	"log"
+	"net/http"
+	"os"
+
+	"github.com/gorilla/mux"
+	"hill.test/gate/internal/sky"
+)
+
+func main() {
+	r := mux.NewRouter()
+	_ = sky.Clear
+	log.Fatal(http.ListenAndServe(":"+os.Getenv("PORT"), r))
+}
+-- internal/sky/sky.go --
+package sky
+
+const Clear = true
+-- Procfile --
+web: ./bin/gate
+`, nil},
+		{"go case import", `-- go.mod --
+module hill.test/gate
+
+go 1.25.0
+-- main.go --
+package main
+
+import "hill.test/gate/internal/Sky"
+
+func main() { _ = Sky.Clear }
+-- internal/sky/sky.go --
+package sky
+
+const Clear = true
+`, []string{"ship/case main.go:3"}},
 		{"spring sound gradle", `
 -- build.gradle --
 plugins {
@@ -1291,13 +1345,115 @@ os.listdir(UP)
 func TestPlacesInOtherLanguages(t *testing.T) {
 	t.Parallel()
 	placed(t, []ruleCase{
-		{"go no pin but toolchain ok", "-- go.mod --\nmodule hill.test/g\n\ngo 1.25.0\n-- main.go --\npackage main\n\nimport \"net/http\"\n\nfunc main() { http.ListenAndServe(\":8080\", nil) }\n", nil},
-		{"go no go.mod", "-- main.go --\npackage main\n\nimport \"net/http\"\n\nfunc main() { http.ListenAndServe(\":8080\", nil) }\n", []string{"pin/missing main.go:1"}},
-		{"go old toolchain base", "-- go.mod --\nmodule hill.test/g\n\ngo 1.25.0\n-- main.go --\npackage main\n\nimport \"net/http\"\n\nfunc main() { http.ListenAndServe(\":8080\", nil) }\n-- Dockerfile --\nFROM golang:1.22-bookworm AS b\nWORKDIR /s\nCOPY . .\nRUN go build -o /app .\nFROM debian:bookworm-slim\nCOPY --from=b /app /app\nCMD [\"/app\"]\n", []string{"pin/disagree Dockerfile:1", "pin/end-of-life Dockerfile:1"}},
-		{"go .go-version eol", "-- go.mod --\nmodule hill.test/g\n\ngo 1.21\n-- main.go --\npackage main\n\nimport \"net/http\"\n\nfunc main() { http.ListenAndServe(\":8080\", nil) }\n-- .go-version --\n1.22.4\n", []string{"pin/end-of-life .go-version:1"}},
-		{"go workspace two modules ok", "-- go.work --\ngo 1.25.0\n\nuse (\n\t./api\n\t./lib\n)\n-- api/go.mod --\nmodule hill.test/api\n\ngo 1.25.0\n-- api/main.go --\npackage main\n\nimport \"hill.test/lib/sky\"\n\nfunc main() { sky.Up() }\n-- lib/go.mod --\nmodule hill.test/lib\n\ngo 1.25.0\n-- lib/sky/sky.go --\npackage sky\n\nfunc Up() {}\n", nil},
-		{"go test import ok", "-- go.mod --\nmodule hill.test/g\n\ngo 1.25.0\n-- main.go --\npackage main\n\nimport \"net/http\"\n\nfunc main() { http.ListenAndServe(\":8080\", nil) }\n-- main_test.go --\npackage main\n\nimport \"github.com/stretchr/testify/assert\"\n\nvar _ = assert.True\n", nil},
-		{"go replace outside", "-- go.mod --\nmodule hill.test/g\n\ngo 1.25.0\n\nrequire hill.test/lib v0.0.0\n\nreplace hill.test/lib => ../lib\n-- main.go --\npackage main\n\nimport \"net/http\"\n\nfunc main() { http.ListenAndServe(\":8080\", nil) }\n-- go.sum --\n", []string{"ship/outside go.mod:7"}},
+		{"go no pin but toolchain ok", `-- go.mod --
+module hill.test/g
+
+go 1.25.0
+-- main.go --
+package main
+
+import "net/http"
+
+func main() { http.ListenAndServe(":8080", nil) }
+`, nil},
+		{"go no go.mod", `-- main.go --
+package main
+
+import "net/http"
+
+func main() { http.ListenAndServe(":8080", nil) }
+`, []string{"pin/missing main.go:1"}},
+		{"go old toolchain base", `-- go.mod --
+module hill.test/g
+
+go 1.25.0
+-- main.go --
+package main
+
+import "net/http"
+
+func main() { http.ListenAndServe(":8080", nil) }
+-- Dockerfile --
+FROM golang:1.22-bookworm AS b
+WORKDIR /s
+COPY . .
+RUN go build -o /app .
+FROM debian:bookworm-slim
+COPY --from=b /app /app
+CMD ["/app"]
+`, []string{"pin/disagree Dockerfile:1", "pin/end-of-life Dockerfile:1"}},
+		{"go .go-version eol", `-- go.mod --
+module hill.test/g
+
+go 1.21
+-- main.go --
+package main
+
+import "net/http"
+
+func main() { http.ListenAndServe(":8080", nil) }
+-- .go-version --
+1.22.4
+`, []string{"pin/end-of-life .go-version:1"}},
+		{"go workspace two modules ok", `-- go.work --
+go 1.25.0
+
+use (
+	./api
+	./lib
+)
+-- api/go.mod --
+module hill.test/api
+
+go 1.25.0
+-- api/main.go --
+package main
+
+import "hill.test/lib/sky"
+
+func main() { sky.Up() }
+-- lib/go.mod --
+module hill.test/lib
+
+go 1.25.0
+-- lib/sky/sky.go --
+package sky
+
+func Up() {}
+`, nil},
+		{"go test import ok", `-- go.mod --
+module hill.test/g
+
+go 1.25.0
+-- main.go --
+package main
+
+import "net/http"
+
+func main() { http.ListenAndServe(":8080", nil) }
+-- main_test.go --
+package main
+
+import "github.com/stretchr/testify/assert"
+
+var _ = assert.True
+`, nil},
+		{"go replace outside", `-- go.mod --
+module hill.test/g
+
+go 1.25.0
+
+require hill.test/lib v0.0.0
+
+replace hill.test/lib => ../lib
+-- main.go --
+package main
+
+import "net/http"
+
+func main() { http.ListenAndServe(":8080", nil) }
+-- go.sum --
+`, []string{"ship/outside go.mod:7"}},
 		{"gradle kts catalog ok", `
 -- settings.gradle.kts --
 rootProject.name = "gate"
@@ -2112,9 +2268,59 @@ run Sinatra::Application
 use Slim\Factory\AppFactory;
 use Psr\Log\LoggerInterface;
 `, nil},
-		{"go indirect only gomod hash", "-- go.mod --\nmodule h.test/g\n\ngo 1.25.0\n\nrequire github.com/gorilla/mux v1.8.1\n\nrequire golang.org/x/sys v0.38.0 // indirect\n-- go.sum --\ngithub.com/gorilla/mux v1.8.1 h1:a=\ngithub.com/gorilla/mux v1.8.1/go.mod h1:b=\ngolang.org/x/sys v0.38.0/go.mod h1:c=\n-- main.go --\npackage main\n\nimport \"github.com/gorilla/mux\"\n\nfunc main() { mux.NewRouter() }\n", nil},
-		{"go vendor", "-- go.mod --\nmodule h.test/g\n\ngo 1.25.0\n\nrequire github.com/gorilla/mux v1.8.1\n-- go.sum --\ngithub.com/gorilla/mux v1.8.1 h1:a=\n-- vendor/modules.txt --\n-- vendor/github.com/gorilla/mux/mux.go --\npackage mux\n-- main.go --\npackage main\n\nimport \"github.com/gorilla/mux\"\n\nfunc main() { mux.NewRouter() }\n", nil},
-		{"go pseudo version", "-- go.mod --\nmodule h.test/g\n\ngo 1.25.0\n\nrequire golang.org/x/exp v0.0.0-20251023183803-a4bb9ffd2546\n-- go.sum --\ngolang.org/x/exp v0.0.0-20251023183803-a4bb9ffd2546 h1:a=\ngolang.org/x/exp v0.0.0-20251023183803-a4bb9ffd2546/go.mod h1:b=\n-- main.go --\npackage main\n\nimport \"golang.org/x/exp/maps\"\n\nfunc main() { _ = maps.Keys[map[int]int] }\n", nil},
+		{"go indirect only gomod hash", `-- go.mod --
+module h.test/g
+
+go 1.25.0
+
+require github.com/gorilla/mux v1.8.1
+
+require golang.org/x/sys v0.38.0 // indirect
+-- go.sum --
+github.com/gorilla/mux v1.8.1 h1:a=
+github.com/gorilla/mux v1.8.1/go.mod h1:b=
+golang.org/x/sys v0.38.0/go.mod h1:c=
+-- main.go --
+package main
+
+import "github.com/gorilla/mux"
+
+func main() { mux.NewRouter() }
+`, nil},
+		{"go vendor", `-- go.mod --
+module h.test/g
+
+go 1.25.0
+
+require github.com/gorilla/mux v1.8.1
+-- go.sum --
+github.com/gorilla/mux v1.8.1 h1:a=
+-- vendor/modules.txt --
+-- vendor/github.com/gorilla/mux/mux.go --
+package mux
+-- main.go --
+package main
+
+import "github.com/gorilla/mux"
+
+func main() { mux.NewRouter() }
+`, nil},
+		{"go pseudo version", `-- go.mod --
+module h.test/g
+
+go 1.25.0
+
+require golang.org/x/exp v0.0.0-20251023183803-a4bb9ffd2546
+-- go.sum --
+golang.org/x/exp v0.0.0-20251023183803-a4bb9ffd2546 h1:a=
+golang.org/x/exp v0.0.0-20251023183803-a4bb9ffd2546/go.mod h1:b=
+-- main.go --
+package main
+
+import "golang.org/x/exp/maps"
+
+func main() { _ = maps.Keys[map[int]int] }
+`, nil},
 		{"cargo workspace dev crate + build", `
 -- Cargo.toml --
 [workspace]

@@ -226,9 +226,20 @@ Deno.serve(new Hono().fetch);
 import { Elysia } from "elysia";
 new Elysia().get("/", () => "up").listen(process.env.PORT ?? 3000);
 `, ". bun Elysia|pin packageManager bun@1.3.2|package.json bun bun.lock|web bun run index.ts → index.ts"},
-		"a page":                        {"-- index.html --\n<h1>clear tonight</h1>\n-- style.css --\n", ". static |makes files . as they are"},
-		"a site that a generator makes": {"-- hugo.toml --\nbaseURL = 'https://hill.test/'\n-- content/_index.md --\nclear\n", ". static Hugo|makes files public "},
-		"only a container file":         {"-- Dockerfile --\nFROM nginx:1.29-alpine3.22\nCOPY site /usr/share/nginx/html\n-- site/x.txt --\n", ". container "},
+		"a page": {`-- index.html --
+<h1>clear tonight</h1>
+-- style.css --
+`, ". static |makes files . as they are"},
+		"a site that a generator makes": {`-- hugo.toml --
+baseURL = 'https://hill.test/'
+-- content/_index.md --
+clear
+`, ". static Hugo|makes files public "},
+		"only a container file": {`-- Dockerfile --
+FROM nginx:1.29-alpine3.22
+COPY site /usr/share/nginx/html
+-- site/x.txt --
+`, ". container "},
 		"Angular": {`
 -- package.json --
 { "name": "site", "scripts": { "build": "ng build" }, "dependencies": { "@angular/core": "21.0.0" } }
@@ -289,7 +300,10 @@ export default config;
 				blocks = append(blocks, strings.Join(list, "|"))
 			}
 			if got := strings.Join(blocks, "\n"); got != c.want {
-				t.Errorf("surveyed as\n\t%s\nnot\n\t%s", got, c.want)
+				t.Errorf(`surveyed as
+	%s
+not
+	%s`, got, c.want)
 			}
 			for _, f := range r.Findings {
 				if f.Rule != "pin/missing" && f.Rule != "start/missing" && f.Rule != "pin/disagree" {

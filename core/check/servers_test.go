@@ -11,26 +11,88 @@ import (
 // templates are the smallest programs that start each server; FILL takes the
 // arguments of a row.
 var templates = map[string]struct{ files, start string }{
-	"node":         {"-- s.js --\nconst server = require('http').createServer();\nserver.listen(FILL);\n", "node s.js"},
-	"express":      {"-- s.js --\nconst app = require('express')();\napp.listen(FILL);\n", "node s.js"},
-	"koa":          {"-- s.js --\nconst Koa = require('koa');\nnew Koa().listen(FILL);\n", "node s.js"},
-	"fastify":      {"-- s.js --\nconst app = require('fastify')();\napp.listen(FILL);\n", "node s.js"},
-	"hono":         {"-- s.mjs --\nimport { serve } from '@hono/node-server';\nimport { Hono } from 'hono';\nconst app = new Hono();\nserve({ fetch: app.fetch, FILL });\n", "node s.mjs"},
-	"socket.io":    {"-- s.js --\nconst { Server } = require('socket.io');\nconst io = new Server(FILL);\n", "node s.js"},
-	"gunicorn":     {"-- app.py --\nfrom flask import Flask\napp = Flask(__name__)\n", "gunicorn FILL app:app"},
-	"uvicorn":      {"-- asgi.py --\nfrom fastapi import FastAPI\napp = FastAPI()\n", "uvicorn asgi:app FILL"},
-	"hypercorn":    {"-- asgi.py --\nfrom fastapi import FastAPI\napp = FastAPI()\n", "hypercorn asgi:app FILL"},
-	"waitress":     {"-- app.py --\nfrom flask import Flask\napp = Flask(__name__)\n", "waitress-serve FILL app:app"},
-	"flask run":    {"-- app.py --\nfrom flask import Flask\napp = Flask(__name__)\n", "flask run FILL"},
-	"http.server":  {"-- app.py --\n", "python -m http.server FILL"},
-	"runserver":    {djangoSite("DEBUG = False\nALLOWED_HOSTS = ['a']"), "python manage.py runserver FILL"},
-	"uvicorn.run":  {"-- s.py --\nimport uvicorn\nfrom fastapi import FastAPI\napp = FastAPI()\nuvicorn.run(app, FILL)\n", "python s.py"},
-	"waitress()":   {"-- s.py --\nfrom waitress import serve\nfrom flask import Flask\nserve(Flask(__name__), FILL)\n", "python s.py"},
-	"aiohttp":      {"-- s.py --\nfrom aiohttp import web\nweb.run_app(web.Application(), FILL)\n", "python s.py"},
-	"bottle":       {"-- s.py --\nimport bottle\nbottle.run(FILL)\n", "python s.py"},
-	"tornado":      {"-- s.py --\nimport tornado.web\ntornado.web.Application([]).listen(FILL)\n", "python s.py"},
-	"flask":        {"-- s.py --\nfrom flask import Flask\napp = Flask(__name__)\napp.run(FILL)\n", "python s.py"},
-	"start_server": {"-- s.py --\nimport asyncio\nasync def main():\n    await asyncio.start_server(None, FILL)\nasyncio.run(main())\n", "python s.py"},
+	"node": {`-- s.js --
+const server = require('http').createServer();
+server.listen(FILL);
+`, "node s.js"},
+	"express": {`-- s.js --
+const app = require('express')();
+app.listen(FILL);
+`, "node s.js"},
+	"koa": {`-- s.js --
+const Koa = require('koa');
+new Koa().listen(FILL);
+`, "node s.js"},
+	"fastify": {`-- s.js --
+const app = require('fastify')();
+app.listen(FILL);
+`, "node s.js"},
+	"hono": {`-- s.mjs --
+import { serve } from '@hono/node-server';
+import { Hono } from 'hono';
+const app = new Hono();
+serve({ fetch: app.fetch, FILL });
+`, "node s.mjs"},
+	"socket.io": {`-- s.js --
+const { Server } = require('socket.io');
+const io = new Server(FILL);
+`, "node s.js"},
+	"gunicorn": {`-- app.py --
+from flask import Flask
+app = Flask(__name__)
+`, "gunicorn FILL app:app"},
+	"uvicorn": {`-- asgi.py --
+from fastapi import FastAPI
+app = FastAPI()
+`, "uvicorn asgi:app FILL"},
+	"hypercorn": {`-- asgi.py --
+from fastapi import FastAPI
+app = FastAPI()
+`, "hypercorn asgi:app FILL"},
+	"waitress": {`-- app.py --
+from flask import Flask
+app = Flask(__name__)
+`, "waitress-serve FILL app:app"},
+	"flask run": {`-- app.py --
+from flask import Flask
+app = Flask(__name__)
+`, "flask run FILL"},
+	"http.server": {"-- app.py --\n", "python -m http.server FILL"},
+	"runserver":   {djangoSite("DEBUG = False\nALLOWED_HOSTS = ['a']"), "python manage.py runserver FILL"},
+	"uvicorn.run": {`-- s.py --
+import uvicorn
+from fastapi import FastAPI
+app = FastAPI()
+uvicorn.run(app, FILL)
+`, "python s.py"},
+	"waitress()": {`-- s.py --
+from waitress import serve
+from flask import Flask
+serve(Flask(__name__), FILL)
+`, "python s.py"},
+	"aiohttp": {`-- s.py --
+from aiohttp import web
+web.run_app(web.Application(), FILL)
+`, "python s.py"},
+	"bottle": {`-- s.py --
+import bottle
+bottle.run(FILL)
+`, "python s.py"},
+	"tornado": {`-- s.py --
+import tornado.web
+tornado.web.Application([]).listen(FILL)
+`, "python s.py"},
+	"flask": {`-- s.py --
+from flask import Flask
+app = Flask(__name__)
+app.run(FILL)
+`, "python s.py"},
+	"start_server": {`-- s.py --
+import asyncio
+async def main():
+    await asyncio.start_server(None, FILL)
+asyncio.run(main())
+`, "python s.py"},
 }
 
 // measured are outcomes that were read from the kernel's sockets, 2026-11:

@@ -88,14 +88,29 @@ CMD ["node", "server.js"]
 func TestShipLineEndings(t *testing.T) {
 	t.Parallel()
 	const script = "\n-- Procfile --\nweb: ./start.sh\n-- start.sh exec --\n#!/bin/sh\r\nexec node server.js\r\n"
-	const lf = "\n-- Procfile --\nweb: ./start.sh\n-- start.sh exec --\n#!/bin/sh\nexec node server.js\n"
+	const lf = `
+-- Procfile --
+web: ./start.sh
+-- start.sh exec --
+#!/bin/sh
+exec node server.js
+`
 	runCases(t, []ruleCase{
 		{"a script that the start runs", gateManifest + server + script, []string{"ship/line-endings start.sh:1 pushed=blocker"}},
 		{"tracked, and nothing turns them", gateManifest + server + script + "-- .git --\n", []string{"ship/line-endings start.sh:1 pushed=blocker"}},
-		{"twin: git turns them on the way", gateManifest + server + script + "-- .gitattributes --\n* text=auto\n-- .git --\n", nil},
-		{"twin: only for scripts", gateManifest + server + script + "-- .gitattributes --\n*.sh text eol=lf\n-- .git --\n", nil},
+		{"twin: git turns them on the way", gateManifest + server + script + `-- .gitattributes --
+* text=auto
+-- .git --
+`, nil},
+		{"twin: only for scripts", gateManifest + server + script + `-- .gitattributes --
+*.sh text eol=lf
+-- .git --
+`, nil},
 		{"twin: line feeds", gateManifest + server + lf, nil},
-		{"an attribute that puts them in", gateManifest + server + lf + "-- .gitattributes --\n*.sh text eol=crlf\n-- .git --\n", []string{"ship/line-endings start.sh:1 pushed=blocker"}},
+		{"an attribute that puts them in", gateManifest + server + lf + `-- .gitattributes --
+*.sh text eol=crlf
+-- .git --
+`, []string{"ship/line-endings start.sh:1 pushed=blocker"}},
 		{"twin: code does not mind", gateManifest + "-- server.js --\r\nrequire(\"express\")().listen(process.env.PORT || 3000);\r\n", nil},
 	})
 }
@@ -225,16 +240,57 @@ node_modules
 func TestShipDependenciesOfOtherEcosystems(t *testing.T) {
 	t.Parallel()
 	runCases(t, []ruleCase{
-		{"Composer's packages", "-- composer.json --\n{ \"require\": { \"php\": \"~8.4.0\" } }\n-- public/index.php --\n<?php\n-- vendor/autoload.php --\n<?php\n-- vendor/slim/slim/App.php --\n<?php\n-- .git --\n", []string{"ship/dependencies vendor pushed=risk"}},
-		{"twin: Go's are meant to be there", "-- go.mod --\nmodule hill.test/gate\n\ngo 1.25\n-- main.go --\npackage main\n\nfunc main() {}\n-- vendor/modules.txt --\n-- .git --\n", nil},
-		{"what Cargo compiled", "-- Cargo.toml --\n[package]\nname = \"gate\"\nrust-version = \"1.80\"\n-- src/main.rs --\nfn main() {}\n-- target/.rustc_info.json --\n{}\n-- .git --\n", []string{"ship/dependencies target pushed=risk"}},
+		{"Composer's packages", `-- composer.json --
+{ "require": { "php": "~8.4.0" } }
+-- public/index.php --
+<?php
+-- vendor/autoload.php --
+<?php
+-- vendor/slim/slim/App.php --
+<?php
+-- .git --
+`, []string{"ship/dependencies vendor pushed=risk"}},
+		{"twin: Go's are meant to be there", `-- go.mod --
+module hill.test/gate
+
+go 1.25
+-- main.go --
+package main
+
+func main() {}
+-- vendor/modules.txt --
+-- .git --
+`, nil},
+		{"what Cargo compiled", `-- Cargo.toml --
+[package]
+name = "gate"
+rust-version = "1.80"
+-- src/main.rs --
+fn main() {}
+-- target/.rustc_info.json --
+{}
+-- .git --
+`, []string{"ship/dependencies target pushed=risk"}},
 	})
 }
 
 func TestWorkflowsAtTheRoot(t *testing.T) {
 	t.Parallel()
 	runCases(t, []ruleCase{
-		{"a pipeline of any maker", pythonTree + "-- .python-version --\n3.14\n-- pipeline.yml --\nstages:\n  - test\ntest:\n  image: python:3.12-slim\n  script: [pytest]\n", []string{"pin/disagree pipeline.yml:4 pushed=risk"}},
-		{"twin: another file with an image", pythonTree + "-- .python-version --\n3.14\n-- stars.yml --\nimage: python:3.12-slim\ncommands: none\n", nil},
+		{"a pipeline of any maker", pythonTree + `-- .python-version --
+3.14
+-- pipeline.yml --
+stages:
+  - test
+test:
+  image: python:3.12-slim
+  script: [pytest]
+`, []string{"pin/disagree pipeline.yml:4 pushed=risk"}},
+		{"twin: another file with an image", pythonTree + `-- .python-version --
+3.14
+-- stars.yml --
+image: python:3.12-slim
+commands: none
+`, nil},
 	})
 }

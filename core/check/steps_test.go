@@ -22,10 +22,20 @@ func TestStartSignal(t *testing.T) {
 	runCases(t, []ruleCase{
 		{"a package manager", tree + "CMD [\"npm\", \"start\"]\n", []string{"start/signal Dockerfile:7 image=risk"}},
 		{"a shell with two commands", tree + "CMD node -v && node server.js\n", []string{"start/signal Dockerfile:7 image=risk"}},
-		{"a script without exec", tree + "CMD [\"sh\", \"run.sh\"]\n-- run.sh --\n#!/bin/sh\nset -e\nnode server.js\n", []string{"start/signal run.sh:3 image=risk"}},
+		{"a script without exec", tree + `CMD ["sh", "run.sh"]
+-- run.sh --
+#!/bin/sh
+set -e
+node server.js
+`, []string{"start/signal run.sh:3 image=risk"}},
 		{"twin: the last one is entered", tree + "CMD node -v && exec node server.js\n", nil},
 		{"twin: one command", tree + "CMD node server.js\n", nil},
-		{"twin: a script with exec", tree + "CMD [\"sh\", \"run.sh\"]\n-- run.sh --\n#!/bin/sh\nset -e\nexec node server.js\n", nil},
+		{"twin: a script with exec", tree + `CMD ["sh", "run.sh"]
+-- run.sh --
+#!/bin/sh
+set -e
+exec node server.js
+`, nil},
 		{"twin: an init process hands signals on", tree + "ENTRYPOINT [\"tini\", \"--\"]\nCMD [\"npm\", \"start\"]\n", nil},
 		{"twin: not a container", nodeManifest + server + "-- Procfile --\nweb: npm start\n", nil},
 	})
@@ -47,8 +57,22 @@ func TestStartBackground(t *testing.T) {
 		{"a process manager", "-- package.json --\n{ \"name\": \"gate\", \"engines\": { \"node\": \"24.x\" }, \"scripts\": { \"start\": \"pm2 start server.js\" }, \"dependencies\": { \"express\": \"5.1.0\", \"pm2\": \"6.0.13\" } }" + server, []string{"start/background package.json:1 pushed=blocker"}},
 		{"twin: the one that stays", "-- package.json --\n{ \"name\": \"gate\", \"engines\": { \"node\": \"24.x\" }, \"scripts\": { \"start\": \"pm2-runtime server.js\" }, \"dependencies\": { \"express\": \"5.1.0\", \"pm2\": \"6.0.13\" } }" + server, nil},
 		{"twin: held in the foreground", "-- package.json --\n{ \"name\": \"gate\", \"engines\": { \"node\": \"24.x\" }, \"scripts\": { \"start\": \"pm2 start server.js --no-daemon\" }, \"dependencies\": { \"express\": \"5.1.0\", \"pm2\": \"6.0.13\" } }" + server, nil},
-		{"nginx by itself", "-- index.html --\n<p>clear</p>\n-- Dockerfile --\nFROM nginx:1.29\nCOPY . /usr/share/nginx/html\nEXPOSE 80\nCMD [\"nginx\"]\n", []string{"start/background Dockerfile:4 image=blocker"}},
-		{"twin: nginx that stays", "-- index.html --\n<p>clear</p>\n-- Dockerfile --\nFROM nginx:1.29\nCOPY . /usr/share/nginx/html\nEXPOSE 80\nCMD [\"nginx\", \"-g\", \"daemon off;\"]\n", nil},
+		{"nginx by itself", `-- index.html --
+<p>clear</p>
+-- Dockerfile --
+FROM nginx:1.29
+COPY . /usr/share/nginx/html
+EXPOSE 80
+CMD ["nginx"]
+`, []string{"start/background Dockerfile:4 image=blocker"}},
+		{"twin: nginx that stays", `-- index.html --
+<p>clear</p>
+-- Dockerfile --
+FROM nginx:1.29
+COPY . /usr/share/nginx/html
+EXPOSE 80
+CMD ["nginx", "-g", "daemon off;"]
+`, nil},
 	})
 }
 
@@ -56,20 +80,68 @@ func TestStartNotExecutable(t *testing.T) {
 	t.Parallel()
 	script := "#!/bin/sh\nexec node server.js\n"
 	runCases(t, []ruleCase{
-		{"no execute bit on the disk", nodeManifest + server + "-- Procfile --\nweb: ./run.sh\n-- run.sh --\n" + script, []string{"start/not-executable run.sh:1 pushed=blocker"}},
-		{"no execute bit in git", nodeManifest + server + "-- Procfile --\nweb: bin/run\n-- bin/run --\n" + script + "-- .git --\n", []string{"start/not-executable bin/run:1 pushed=blocker"}},
-		{"twin: it has one", nodeManifest + server + "-- Procfile --\nweb: ./run.sh\n-- run.sh exec --\n" + script, nil},
-		{"twin: a shell reads it", nodeManifest + server + "-- Procfile --\nweb: sh run.sh\n-- run.sh --\n" + script, nil},
-		{"no interpreter, and no shell", nodeManifest + server + imageHead + "CMD [\"./run.sh\"]\n-- run.sh exec --\nexec node server.js\n", []string{"start/not-executable run.sh:1 image=blocker"}},
-		{"twin: the image sets the bit", nodeManifest + server + imageHead + "RUN chmod +x run.sh\nCMD [\"./run.sh\"]\n-- run.sh --\n" + script, nil},
-		{"twin: the copy sets it", nodeManifest + server + "-- .dockerignore --\nnode_modules\n-- Dockerfile --\nFROM node:24-slim\nWORKDIR /srv\nCOPY . .\nCOPY --chmod=755 run.sh ./\nRUN npm install --omit=dev\nEXPOSE 3000\nCMD [\"./run.sh\"]\n-- run.sh --\n" + script, nil},
+		{"no execute bit on the disk", nodeManifest + server + `-- Procfile --
+web: ./run.sh
+-- run.sh --
+` + script, []string{"start/not-executable run.sh:1 pushed=blocker"}},
+		{"no execute bit in git", nodeManifest + server + `-- Procfile --
+web: bin/run
+-- bin/run --
+` + script + "-- .git --\n", []string{"start/not-executable bin/run:1 pushed=blocker"}},
+		{"twin: it has one", nodeManifest + server + `-- Procfile --
+web: ./run.sh
+-- run.sh exec --
+` + script, nil},
+		{"twin: a shell reads it", nodeManifest + server + `-- Procfile --
+web: sh run.sh
+-- run.sh --
+` + script, nil},
+		{"no interpreter, and no shell", nodeManifest + server + imageHead + `CMD ["./run.sh"]
+-- run.sh exec --
+exec node server.js
+`, []string{"start/not-executable run.sh:1 image=blocker"}},
+		{"twin: the image sets the bit", nodeManifest + server + imageHead + `RUN chmod +x run.sh
+CMD ["./run.sh"]
+-- run.sh --
+` + script, nil},
+		{"twin: the copy sets it", nodeManifest + server + `-- .dockerignore --
+node_modules
+-- Dockerfile --
+FROM node:24-slim
+WORKDIR /srv
+COPY . .
+COPY --chmod=755 run.sh ./
+RUN npm install --omit=dev
+EXPOSE 3000
+CMD ["./run.sh"]
+-- run.sh --
+` + script, nil},
 	})
 }
 
 func TestStartReleaseUnsafe(t *testing.T) {
 	t.Parallel()
 	release := func(command string) string {
-		return "-- requirements.txt --\ndjango==5.2.8\ngunicorn==23.0.0\n-- .python-version --\n3.13\n-- manage.py --\nimport os\nfrom django.core.management import execute_from_command_line\nos.environ.setdefault(\"DJANGO_SETTINGS_MODULE\", \"hill.settings\")\nexecute_from_command_line()\n-- hill/__init__.py --\n-- hill/settings.py --\nimport os\nSECRET_KEY = os.environ[\"SECRET_KEY\"]\nALLOWED_HOSTS = [\"hill.example\"]\n-- hill/wsgi.py --\nfrom django.core.wsgi import get_wsgi_application\napplication = get_wsgi_application()\n-- Procfile --\nrelease: " + command + "\nweb: gunicorn hill.wsgi\n"
+		return `-- requirements.txt --
+django==5.2.8
+gunicorn==23.0.0
+-- .python-version --
+3.13
+-- manage.py --
+import os
+from django.core.management import execute_from_command_line
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "hill.settings")
+execute_from_command_line()
+-- hill/__init__.py --
+-- hill/settings.py --
+import os
+SECRET_KEY = os.environ["SECRET_KEY"]
+ALLOWED_HOSTS = ["hill.example"]
+-- hill/wsgi.py --
+from django.core.wsgi import get_wsgi_application
+application = get_wsgi_application()
+-- Procfile --
+release: ` + command + "\nweb: gunicorn hill.wsgi\n"
 	}
 	runCases(t, []ruleCase{
 		{"migrations are generated", release("python manage.py makemigrations && python manage.py migrate"), []string{"start/release-unsafe Procfile:1 pushed=risk"}},
@@ -82,16 +154,55 @@ func TestStartReleaseUnsafe(t *testing.T) {
 func TestStartRunsOnImport(t *testing.T) {
 	t.Parallel()
 	runCases(t, []ruleCase{
-		{"outside of any guard", flaskManifest + "-- app.py --\nfrom flask import Flask\n\napp = Flask(__name__)\n\napp.run(port=5000)\n-- Procfile --\nweb: gunicorn app:app\n", []string{"start/runs-on-import app.py:5 pushed=blocker"}},
-		{"twin: under the main module", flaskManifest + "-- app.py --\nfrom flask import Flask\n\napp = Flask(__name__)\n\nif __name__ == \"__main__\":\n    app.run(port=5000)\n-- Procfile --\nweb: gunicorn app:app\n", nil},
-		{"twin: in a function", flaskManifest + "-- app.py --\nfrom flask import Flask\n\napp = Flask(__name__)\n\n\ndef main():\n    app.run(port=5000)\n-- Procfile --\nweb: gunicorn app:app\n", nil},
+		{"outside of any guard", flaskManifest + `-- app.py --
+from flask import Flask
+
+app = Flask(__name__)
+
+app.run(port=5000)
+-- Procfile --
+web: gunicorn app:app
+`, []string{"start/runs-on-import app.py:5 pushed=blocker"}},
+		{"twin: under the main module", flaskManifest + `-- app.py --
+from flask import Flask
+
+app = Flask(__name__)
+
+if __name__ == "__main__":
+    app.run(port=5000)
+-- Procfile --
+web: gunicorn app:app
+`, nil},
+		{"twin: in a function", flaskManifest + `-- app.py --
+from flask import Flask
+
+app = Flask(__name__)
+
+
+def main():
+    app.run(port=5000)
+-- Procfile --
+web: gunicorn app:app
+`, nil},
 	})
 }
 
 func TestStartArtefact(t *testing.T) {
 	t.Parallel()
 	pom := func(plugin string) string {
-		return "-- pom.xml --\n<project>\n  <groupId>hill</groupId>\n  <artifactId>gate</artifactId>\n  <version>1.2.0</version>\n  <properties><maven.compiler.release>21</maven.compiler.release></properties>\n  <dependencies><dependency><groupId>io.javalin</groupId><artifactId>javalin</artifactId><version>6.7.0</version></dependency></dependencies>\n  <build><plugins>" + plugin + "</plugins></build>\n</project>\n-- src/main/java/hill/Gate.java --\npackage hill;\npublic class Gate { public static void main(String[] a) { } }\n"
+		return `-- pom.xml --
+<project>
+  <groupId>hill</groupId>
+  <artifactId>gate</artifactId>
+  <version>1.2.0</version>
+  <properties><maven.compiler.release>21</maven.compiler.release></properties>
+  <dependencies><dependency><groupId>io.javalin</groupId><artifactId>javalin</artifactId><version>6.7.0</version></dependency></dependencies>
+  <build><plugins>` + plugin + `</plugins></build>
+</project>
+-- src/main/java/hill/Gate.java --
+package hill;
+public class Gate { public static void main(String[] a) { } }
+`
 	}
 	const shade = "<plugin><artifactId>maven-shade-plugin</artifactId><version>3.6.1</version></plugin>"
 	const assembly = "<plugin><artifactId>maven-assembly-plugin</artifactId><version>3.7.1</version></plugin>"
@@ -107,7 +218,16 @@ func TestStartArtefact(t *testing.T) {
 func TestStartPermission(t *testing.T) {
 	t.Parallel()
 	deno := func(start, code string) string {
-		return "-- deno.json --\n{\n  \"tasks\": {\n    \"start\": \"" + start + "\"\n  }\n}\n-- .tool-versions --\ndeno 2.5.6\n-- main.ts --\n" + code
+		return `-- deno.json --
+{
+  "tasks": {
+    "start": "` + start + `"
+  }
+}
+-- .tool-versions --
+deno 2.5.6
+-- main.ts --
+` + code
 	}
 	const code = "const port = Number(Deno.env.get(\"PORT\") ?? 8000);\nDeno.serve({ port }, () => new Response(\"clear\"));\n"
 	runCases(t, []ruleCase{
@@ -124,16 +244,48 @@ func TestStartPermission(t *testing.T) {
 func TestStartBuildMissing(t *testing.T) {
 	t.Parallel()
 	manifest := func(scripts string) string {
-		return "-- package.json --\n{\n  \"name\": \"gate\",\n  \"engines\": { \"node\": \"24.x\" },\n  \"scripts\": { " + scripts + " },\n  \"dependencies\": { \"express\": \"5.1.0\" },\n  \"devDependencies\": { \"typescript\": \"5.9.3\" }\n}\n-- tsconfig.json --\n{ \"compilerOptions\": { \"outDir\": \"dist\", \"rootDir\": \"src\" } }\n-- src/server.ts --\nimport express from \"express\";\nexpress().listen(process.env.PORT || 3000);\n"
+		return `-- package.json --
+{
+  "name": "gate",
+  "engines": { "node": "24.x" },
+  "scripts": { ` + scripts + ` },
+  "dependencies": { "express": "5.1.0" },
+  "devDependencies": { "typescript": "5.9.3" }
+}
+-- tsconfig.json --
+{ "compilerOptions": { "outDir": "dist", "rootDir": "src" } }
+-- src/server.ts --
+import express from "express";
+express().listen(process.env.PORT || 3000);
+`
 	}
-	const image = "-- .dockerignore --\nnode_modules\ndist\n-- Dockerfile --\nFROM node:24-slim\nWORKDIR /srv\nCOPY . .\nRUN npm ci\n"
+	const image = `-- .dockerignore --
+node_modules
+dist
+-- Dockerfile --
+FROM node:24-slim
+WORKDIR /srv
+COPY . .
+RUN npm ci
+`
 	runCases(t, []ruleCase{
 		{"a step that hosts do not run", manifest(`"compile": "tsc", "start": "node dist/server.js"`), []string{"start/build-missing package.json:4 pushed=blocker"}},
 		{"no step at all", manifest(`"start": "node dist/server.js"`), []string{"start/build-missing package.json:4 pushed=blocker"}},
-		{"a framework that must be built", "-- package.json --\n{\n  \"engines\": { \"node\": \"24.x\" },\n  \"scripts\": { \"start\": \"next start -p $PORT\" },\n  \"dependencies\": { \"next\": \"16.0.1\", \"react\": \"19.2.0\", \"react-dom\": \"19.2.0\" }\n}\n-- pages/index.js --\nexport default function Page() { return null; }\n", []string{"start/build-missing package.json:3 pushed=blocker"}},
+		{"a framework that must be built", `-- package.json --
+{
+  "engines": { "node": "24.x" },
+  "scripts": { "start": "next start -p $PORT" },
+  "dependencies": { "next": "16.0.1", "react": "19.2.0", "react-dom": "19.2.0" }
+}
+-- pages/index.js --
+export default function Page() { return null; }
+`, []string{"start/build-missing package.json:3 pushed=blocker"}},
 		{"no step of the image builds", manifest(`"build": "tsc", "start": "node dist/server.js"`) + image + "EXPOSE 3000\nCMD [\"node\", \"dist/server.js\"]\n", []string{"start/build-missing Dockerfile:6 image=blocker"}},
 		{"twin: the build script makes it", manifest(`"build": "tsc", "start": "node dist/server.js"`), nil},
 		{"before each start, when the compiler is gone", manifest(`"prestart": "tsc", "start": "node dist/server.js"`), []string{"manifest/dev-only package.json:6 pushed=blocker"}},
-		{"twin: the image builds", manifest(`"build": "tsc", "start": "node dist/server.js"`) + image + "RUN npm run build\nEXPOSE 3000\nCMD [\"node\", \"dist/server.js\"]\n", nil},
+		{"twin: the image builds", manifest(`"build": "tsc", "start": "node dist/server.js"`) + image + `RUN npm run build
+EXPOSE 3000
+CMD ["node", "dist/server.js"]
+`, nil},
 	})
 }

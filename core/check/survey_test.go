@@ -90,7 +90,10 @@ lts/*
 				got = append(got, fmt.Sprintf("%s %s %s %s", p.From, p.Text, p.At, means))
 			}
 			if s := strings.Join(got, "|"); s != c.want {
-				t.Errorf("the pins are\n%s\nnot\n%s", strings.ReplaceAll(s, "|", "\n"), strings.ReplaceAll(c.want, "|", "\n"))
+				t.Errorf(`the pins are
+%s
+not
+%s`, strings.ReplaceAll(s, "|", "\n"), strings.ReplaceAll(c.want, "|", "\n"))
 			}
 		})
 	}
@@ -209,7 +212,10 @@ web: gunicorn app:app
 				got = append(got, s)
 			}
 			if s := strings.Join(got, "|"); s != c.want {
-				t.Errorf("the dependencies are\n%s\nnot\n%s", strings.ReplaceAll(s, "|", "\n"), strings.ReplaceAll(c.want, "|", "\n"))
+				t.Errorf(`the dependencies are
+%s
+not
+%s`, strings.ReplaceAll(s, "|", "\n"), strings.ReplaceAll(c.want, "|", "\n"))
 			}
 		})
 	}
@@ -223,9 +229,26 @@ func TestManifestsAndLocks(t *testing.T) {
 		"yarn":           {nodeManifest + server + "-- yarn.lock --\n", "package.json yarn yarn.lock"},
 		"without a lock": {nodeManifest + server, "package.json npm "},
 		"exact versions": {flaskManifest + flaskApp, "requirements.txt pip requirements.txt"},
-		"Poetry":         {"-- pyproject.toml --\n[tool.poetry.dependencies]\nflask = \"3.1.2\"\n-- poetry.lock --\n[[package]]\nname = \"flask\"\n" + flaskApp, "pyproject.toml poetry poetry.lock"},
-		"uv":             {"-- pyproject.toml --\n[project]\nname = \"x\"\ndependencies = [\"flask\"]\n-- uv.lock --\nversion = 1\n" + flaskApp, "pyproject.toml uv uv.lock"},
-		"Pipenv":         {"-- Pipfile --\n[packages]\nflask = \"*\"\n-- Pipfile.lock --\n{\"default\": {\"flask\": {}}}\n" + flaskApp, "Pipfile pipenv Pipfile.lock"},
+		"Poetry": {`-- pyproject.toml --
+[tool.poetry.dependencies]
+flask = "3.1.2"
+-- poetry.lock --
+[[package]]
+name = "flask"
+` + flaskApp, "pyproject.toml poetry poetry.lock"},
+		"uv": {`-- pyproject.toml --
+[project]
+name = "x"
+dependencies = ["flask"]
+-- uv.lock --
+version = 1
+` + flaskApp, "pyproject.toml uv uv.lock"},
+		"Pipenv": {`-- Pipfile --
+[packages]
+flask = "*"
+-- Pipfile.lock --
+{"default": {"flask": {}}}
+` + flaskApp, "Pipfile pipenv Pipfile.lock"},
 	} {
 		t.Run(name, func(t *testing.T) {
 			var got []string
@@ -242,18 +265,29 @@ func TestManifestsAndLocks(t *testing.T) {
 func TestFrameworks(t *testing.T) {
 	t.Parallel()
 	for pkg, want := range map[string]string{"express": "Express", "fastify": "Fastify", "koa": "Koa", "hono": "Hono", "@nestjs/core": "Nest", "left": ""} {
-		c := component(t, fmt.Sprintf("-- package.json --\n{ \"name\": \"x\", \"scripts\": { \"start\": \"node s.js\" }, \"dependencies\": { %q: \"1\" } }\n-- s.js --\n", pkg))
+		c := component(t, fmt.Sprintf(`-- package.json --
+{ "name": "x", "scripts": { "start": "node s.js" }, "dependencies": { %q: "1" } }
+-- s.js --
+`, pkg))
 		if got := strings.Join(c.Frameworks, " "); got != want {
 			t.Errorf("%s is the framework %q, not %q", pkg, got, want)
 		}
 	}
 	for pkg, want := range map[string]string{"Flask": "Flask", "Django": "Django", "fastapi": "FastAPI", "starlette": "Starlette", "requests": ""} {
-		c := component(t, fmt.Sprintf("-- requirements.txt --\n%s==1\n-- Procfile --\nweb: python app.py\n-- app.py --\n", pkg))
+		c := component(t, fmt.Sprintf(`-- requirements.txt --
+%s==1
+-- Procfile --
+web: python app.py
+-- app.py --
+`, pkg))
 		if got := strings.Join(c.Frameworks, " "); got != want {
 			t.Errorf("%s is the framework %q, not %q", pkg, got, want)
 		}
 	}
-	if c := component(t, "-- app.py --\nfrom flask import Flask\napp = Flask(__name__)\n"); !slices.Contains(c.Frameworks, "Flask") {
+	if c := component(t, `-- app.py --
+from flask import Flask
+app = Flask(__name__)
+`); !slices.Contains(c.Frameworks, "Flask") {
 		t.Error("code without a manifest does not say what it is made with")
 	}
 }
@@ -261,12 +295,37 @@ func TestFrameworks(t *testing.T) {
 func TestPlainApplicationsAreComponents(t *testing.T) {
 	t.Parallel()
 	for name, tree := range map[string]string{
-		"a WSGI callable":        "-- requirements.txt --\ngunicorn==23.0.0\n-- web.py --\ndef application(environ, start_response):\n    start_response(\"200 OK\", [])\n    return [b\"clear\"]\n",
-		"an ASGI callable":       "-- requirements.txt --\nuvicorn==0.38.0\n-- web.py --\nasync def app(scope, receive, send):\n    ...\n",
-		"a socket server":        "-- main.py --\nimport socketserver\nsocketserver.TCPServer((\"\", 8000), None).serve_forever()\n",
-		"a plain http server":    "-- server.js --\nrequire('http').createServer().listen(8000)\n",
-		"only a process file":    "-- Procfile --\nweb: node tool.js\n-- package.json --\n{ \"name\": \"x\" }\n-- tool.js --\n",
-		"a container of Node.js": "-- Dockerfile --\nFROM node:24\nCMD [\"node\", \"x.js\"]\n-- package.json --\n{ \"name\": \"x\" }\n-- x.js --\n",
+		"a WSGI callable": `-- requirements.txt --
+gunicorn==23.0.0
+-- web.py --
+def application(environ, start_response):
+    start_response("200 OK", [])
+    return [b"clear"]
+`,
+		"an ASGI callable": `-- requirements.txt --
+uvicorn==0.38.0
+-- web.py --
+async def app(scope, receive, send):
+    ...
+`,
+		"a socket server": `-- main.py --
+import socketserver
+socketserver.TCPServer(("", 8000), None).serve_forever()
+`,
+		"a plain http server": "-- server.js --\nrequire('http').createServer().listen(8000)\n",
+		"only a process file": `-- Procfile --
+web: node tool.js
+-- package.json --
+{ "name": "x" }
+-- tool.js --
+`,
+		"a container of Node.js": `-- Dockerfile --
+FROM node:24
+CMD ["node", "x.js"]
+-- package.json --
+{ "name": "x" }
+-- x.js --
+`,
 	} {
 		t.Run(name, func(t *testing.T) { component(t, tree) })
 	}
@@ -306,7 +365,10 @@ CMD ["node", "server.js"]
 		"web|start script|sh start.sh|node|server.js",
 	}
 	if !slices.Equal(got, want) {
-		t.Errorf("the starts are\n%s\nnot\n%s", strings.Join(got, "\n"), strings.Join(want, "\n"))
+		t.Errorf(`the starts are
+%s
+not
+%s`, strings.Join(got, "\n"), strings.Join(want, "\n"))
 	}
 }
 
@@ -336,7 +398,10 @@ const url = process.env.SKY_URL;
 require("express")().listen(process.env.PORT || 3000, () => console.log(SITE, seats, key, limit, url));
 `)
 	if got, want := show(c), "API_KEY=(not shown)@2 LIMIT=10@3 PORT=3000@6 SEATS@1 SITE=hill@1 SKY_URL@5 TRACE@4"; got != want {
-		t.Errorf("the variables are\n%s\nnot\n%s", got, want)
+		t.Errorf(`the variables are
+%s
+not
+%s`, got, want)
 	}
 	c = component(t, flaskManifest+`
 -- Procfile --
@@ -352,7 +417,10 @@ DEBUG = os.getenv("DEBUG") == "1"
 SKY = os.environ.get("SKY") or "clear"
 `)
 	if got, want := show(c), "DEBUG@7 LIMIT=10@6 SITE!@5 SKY=clear@8"; got != want {
-		t.Errorf("the variables are\n%s\nnot\n%s", got, want)
+		t.Errorf(`the variables are
+%s
+not
+%s`, got, want)
 	}
 }
 
@@ -360,11 +428,18 @@ func TestFingerprintsStayWhenLinesMove(t *testing.T) {
 	t.Parallel()
 	const tail = "app.listen(process.env.port || 3000);\n"
 	a := finding(t, run(t, plant(t, nodeManifest+"-- server.js --\nconst app = require(\"express\")();\n"+tail), nil), "port/name-case")
-	b := finding(t, run(t, plant(t, nodeManifest+"-- server.js --\n// a new line\n\nconst app = require(\"express\")();\n  "+tail), nil), "port/name-case")
+	b := finding(t, run(t, plant(t, nodeManifest+`-- server.js --
+// a new line
+
+const app = require("express")();
+  `+tail), nil), "port/name-case")
 	if a.Where.Line == b.Where.Line || a.Fingerprint != b.Fingerprint {
 		t.Errorf("line %d has %s, line %d has %s", a.Where.Line, a.Fingerprint, b.Where.Line, b.Fingerprint)
 	}
-	c := finding(t, run(t, plant(t, nodeManifest+"-- server.js --\nconst app = require(\"express\")();\napp.listen(process.env.port || 4000);\n"), nil), "port/name-case")
+	c := finding(t, run(t, plant(t, nodeManifest+`-- server.js --
+const app = require("express")();
+app.listen(process.env.port || 4000);
+`), nil), "port/name-case")
 	if c.Fingerprint == a.Fingerprint {
 		t.Error("another line has the same fingerprint")
 	}

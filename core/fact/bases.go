@@ -20,7 +20,7 @@ var baseCommands = []baseCommand{
 // interpreter that waits for input: as a service it ends at once.
 var shells = map[string]bool{
 	"node": true, "python": true, "ruby": true, "golang": true, "php": true, "openjdk": true, "eclipse-temurin": true, "alpine": true, "debian": true, "ubuntu": true, "busybox": true, "fedora": true, "almalinux": true, "rockylinux": true, "archlinux": true,
-	"elixir": true, "erlang": true, "rust": true, "perl": true, "bash": true, "buildpack-deps": true, "gcc": true, "scratch": true, "sdk": true, "runtime": true, "aspnet": true, "runtime-deps": true, "maven": true, "gradle": true, "composer": true, "bun": true, "deno": true, "julia": true, "swift": true, "clojure": true, "groovy": true, "haskell": true,
+	"elixir": true, "erlang": true, "rust": true, "perl": true, "bash": true, "gcc": true, "scratch": true, "sdk": true, "runtime": true, "aspnet": true, "runtime-deps": true, "maven": true, "gradle": true, "composer": true, "bun": true, "deno": true, "julia": true, "swift": true, "clojure": true, "groovy": true, "haskell": true,
 }
 
 // Starts gives the command that a base image has of its own. known is false
