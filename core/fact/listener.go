@@ -100,82 +100,87 @@ type Server struct {
 
 // Servers by key.
 var Servers = map[string]Server{
-	"node":           {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "unix", NumberText: true, Hex: true},
-	"node options":   {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
-	"fastify":        {Host: "loopback", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
-	"hono":           {Host: "any", EmptyHost: "any", Port: 3000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
-	"gunicorn":       {Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"uvicorn":        {Host: "loopback", EmptyHost: "any", Port: 8000, PortEnv: "UVICORN_PORT", HostEnv: "UVICORN_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"uvicorn.run":    {Host: "loopback", EmptyHost: "any", Port: 8000, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"hypercorn":      {Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"daphne":         {Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"waitress-serve": {Host: "any", EmptyHost: "exits", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"waitress.serve": {Host: "any", EmptyHost: "exits", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"aiohttp":        {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"bottle":         {Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"tornado":        {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"asyncio":        {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
-	"socketserver":   {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
-	"flask":          {Host: "loopback", EmptyHost: "loopback", Port: 5000, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
-	"sanic":          {Host: "loopback", EmptyHost: "loopback", Port: 8000, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
-	"flask run":      {Host: "loopback", EmptyHost: "any", Port: 5000, PortEnv: "FLASK_RUN_PORT", HostEnv: "FLASK_RUN_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"runserver":      {Host: "loopback", EmptyHost: "loopback", Port: 8000, TextPort: "exits", NumberText: true},
-	"http.server":    {Host: "any", EmptyHost: "any", Port: 8000, TextPort: "exits", NumberText: true},
-	"fastapi run":    {Host: "any", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"fastapi dev":    {Host: "loopback", EmptyHost: "loopback", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"next":           {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"vite":           {Host: "loopback", EmptyHost: "any", Port: 5173, TextPort: "exits", NumberText: true},
-	"vite preview":   {Host: "loopback", EmptyHost: "any", Port: 4173, TextPort: "exits", NumberText: true},
-	"serve":          {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", TextPort: "exits", NumberText: true},
-	"http-server":    {Host: "any", EmptyHost: "any", Port: 8080, PortEnv: "PORT", TextPort: "exits", NumberText: true},
-	"fastify-cli":    {Host: "unknown", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "FASTIFY_ADDRESS", TextPort: "exits", NumberText: true},
-	"spring":         {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "SERVER_PORT", OverHost: "SERVER_ADDRESS"},
-	"quarkus":        {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "QUARKUS_HTTP_PORT", OverHost: "QUARKUS_HTTP_HOST"},
-	"java":           {Host: "any", EmptyHost: "loopback", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
-	"javalin":        {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
-	"vert.x":         {Host: "any", EmptyHost: "any", Port: 80, NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
-	"ktor":           {Host: "any", EmptyHost: "any", Port: 80, NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
-	"jwebserver":     {Host: "loopback", EmptyHost: "exits", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"go":             {Host: "any", Port: 80},
-	"gin":            {Host: "any", Port: 8080, PortEnv: "PORT", TextPort: "exits", NumberText: true},
-	"php -S":         {Host: "any"},
-	"php":            {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"php socket":     {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"rust":           {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"rocket":         {Host: "loopback", EmptyHost: "any", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Over: "ROCKET_PORT", OverHost: "ROCKET_ADDRESS"},
-	"rocket custom":  {Host: "loopback", EmptyHost: "any", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"dotnet":         {Host: "any", EmptyHost: "exits", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
-	"kestrel":        {Host: "loopback", Port: 5000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"bandit":         {Host: "any", EmptyHost: "exits", Port: 4000, NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
-	"gen_tcp":        {Host: "any", EmptyHost: "exits", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
-	"phoenix":        {Host: "any", EmptyHost: "exits", Port: 4000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"micronaut":      {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "MICRONAUT_SERVER_PORT", OverHost: "MICRONAUT_SERVER_HOST"},
-	"helidon":        {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Over: "SERVER_PORT", OverHost: "SERVER_HOST"},
-	"ktor engine":    {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"nginx":          {Host: "any", EmptyHost: "exits", Port: 80, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"apache":         {Host: "any", EmptyHost: "exits", Port: 80, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"php-fpm":        {Host: "any", Port: 9000},
-	"tomcat":         {Host: "any", Port: 8080},
-	"php stream":     {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"artisan serve":  {Host: "loopback", EmptyHost: "loopback", Port: 8000, PortEnv: "SERVER_PORT", HostEnv: "SERVER_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"deno":           {Host: "any", EmptyHost: "exits", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
-	"deno serve":     {Host: "any", EmptyHost: "exits", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
-	"bun":            {Host: "any", EmptyHost: "any", Port: 3000, PortEnvs: "BUN_PORT PORT NODE_PORT", NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
-	"puma":           {Host: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"rackup":         {Host: "loopback", EmptyHost: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"sinatra":        {Host: "loopback", EmptyHost: "any", Port: 4567, PortEnv: "PORT", NilPort: "9292", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"tcpserver":      {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
-	"webrick":        {Host: "any", EmptyHost: "any", Port: 80, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"rack server":    {Host: "any", EmptyHost: "any", Port: 9292, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"webrick run":    {Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"puma run":       {Host: "any", EmptyHost: "any", Port: 9292, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"ruby httpd":     {Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"rails":          {Host: "loopback", EmptyHost: "any", Port: 3000, PortEnv: "PORT", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"unicorn":        {Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"thin":           {Host: "any", EmptyHost: "any", Port: 3000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"falcon":         {Host: "loopback", EmptyHost: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"uwsgi":          {Host: "any", EmptyHost: "any", EmptyPort: "random", TextPort: "random", NumberText: true},
-	"streamlit":      {Host: "any", EmptyHost: "any", Port: 8501, PortEnv: "STREAMLIT_SERVER_PORT", HostEnv: "STREAMLIT_SERVER_ADDRESS", TextPort: "exits", NumberText: true},
+	"node":            {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "unix", NumberText: true, Hex: true},
+	"node options":    {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
+	"fastify":         {Host: "loopback", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
+	"hono":            {Host: "any", EmptyHost: "any", Port: 3000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
+	"gunicorn":        {Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"uvicorn":         {Host: "loopback", EmptyHost: "any", Port: 8000, PortEnv: "UVICORN_PORT", HostEnv: "UVICORN_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"uvicorn.run":     {Host: "loopback", EmptyHost: "any", Port: 8000, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"hypercorn":       {Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"daphne":          {Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"waitress-serve":  {Host: "any", EmptyHost: "exits", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"waitress.serve":  {Host: "any", EmptyHost: "exits", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"aiohttp":         {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"bottle":          {Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"tornado":         {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"asyncio":         {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
+	"socketserver":    {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
+	"flask":           {Host: "loopback", EmptyHost: "loopback", Port: 5000, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
+	"sanic":           {Host: "loopback", EmptyHost: "loopback", Port: 8000, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
+	"flask run":       {Host: "loopback", EmptyHost: "any", Port: 5000, PortEnv: "FLASK_RUN_PORT", HostEnv: "FLASK_RUN_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"runserver":       {Host: "loopback", EmptyHost: "loopback", Port: 8000, TextPort: "exits", NumberText: true},
+	"http.server":     {Host: "any", EmptyHost: "any", Port: 8000, TextPort: "exits", NumberText: true},
+	"fastapi run":     {Host: "any", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"fastapi dev":     {Host: "loopback", EmptyHost: "loopback", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"next":            {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"vite":            {Host: "loopback", EmptyHost: "any", Port: 5173, TextPort: "exits", NumberText: true},
+	"vite preview":    {Host: "loopback", EmptyHost: "any", Port: 4173, TextPort: "exits", NumberText: true},
+	"serve":           {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", TextPort: "exits", NumberText: true},
+	"http-server":     {Host: "any", EmptyHost: "any", Port: 8080, PortEnv: "PORT", TextPort: "exits", NumberText: true},
+	"fastify-cli":     {Host: "unknown", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "FASTIFY_ADDRESS", TextPort: "exits", NumberText: true},
+	"spring":          {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "SERVER_PORT", OverHost: "SERVER_ADDRESS"},
+	"quarkus":         {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "QUARKUS_HTTP_PORT", OverHost: "QUARKUS_HTTP_HOST"},
+	"java":            {Host: "any", EmptyHost: "loopback", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
+	"javalin":         {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
+	"vert.x":          {Host: "any", EmptyHost: "any", Port: 80, NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
+	"ktor":            {Host: "any", EmptyHost: "any", Port: 80, NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
+	"jwebserver":      {Host: "loopback", EmptyHost: "exits", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"go":              {Host: "any", Port: 80},
+	"gin":             {Host: "any", Port: 8080, PortEnv: "PORT", TextPort: "exits", NumberText: true},
+	"php -S":          {Host: "any"},
+	"php":             {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"php socket":      {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"rust":            {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"rocket":          {Host: "loopback", EmptyHost: "any", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Over: "ROCKET_PORT", OverHost: "ROCKET_ADDRESS"},
+	"rocket custom":   {Host: "loopback", EmptyHost: "any", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"dotnet":          {Host: "any", EmptyHost: "exits", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
+	"kestrel":         {Host: "loopback", Port: 5000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"bandit":          {Host: "any", EmptyHost: "exits", Port: 4000, NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
+	"gen_tcp":         {Host: "any", EmptyHost: "exits", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
+	"phoenix":         {Host: "any", EmptyHost: "exits", Port: 4000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"micronaut":       {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "MICRONAUT_SERVER_PORT", OverHost: "MICRONAUT_SERVER_HOST"},
+	"helidon":         {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Over: "SERVER_PORT", OverHost: "SERVER_HOST"},
+	"ktor engine":     {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"nginx":           {Host: "any", EmptyHost: "exits", Port: 80, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"apache":          {Host: "any", EmptyHost: "exits", Port: 80, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"php-fpm":         {Host: "any", Port: 9000},
+	"tomcat":          {Host: "any", Port: 8080},
+	"sveltekit":       {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "HOST", TextPort: "exits", NumberText: true},
+	"nitro":           {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "NITRO_PORT PORT", HostEnv: "NITRO_HOST HOST", TextPort: "unix", NumberText: true},
+	"astro":           {Host: "loopback", EmptyHost: "any", Port: 4321, PortEnv: "PORT", HostEnv: "HOST", TextPort: "exits", NumberText: true},
+	"next standalone": {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "HOSTNAME", TextPort: "exits", NumberText: true},
+	"remix-serve":     {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "HOST", TextPort: "exits", NumberText: true},
+	"php stream":      {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"artisan serve":   {Host: "loopback", EmptyHost: "loopback", Port: 8000, PortEnv: "SERVER_PORT", HostEnv: "SERVER_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"deno":            {Host: "any", EmptyHost: "exits", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
+	"deno serve":      {Host: "any", EmptyHost: "exits", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
+	"bun":             {Host: "any", EmptyHost: "any", Port: 3000, PortEnvs: "BUN_PORT PORT NODE_PORT", NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
+	"puma":            {Host: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"rackup":          {Host: "loopback", EmptyHost: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"sinatra":         {Host: "loopback", EmptyHost: "any", Port: 4567, PortEnv: "PORT", NilPort: "9292", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"tcpserver":       {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
+	"webrick":         {Host: "any", EmptyHost: "any", Port: 80, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"rack server":     {Host: "any", EmptyHost: "any", Port: 9292, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"webrick run":     {Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"puma run":        {Host: "any", EmptyHost: "any", Port: 9292, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"ruby httpd":      {Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"rails":           {Host: "loopback", EmptyHost: "any", Port: 3000, PortEnv: "PORT", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"unicorn":         {Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"thin":            {Host: "any", EmptyHost: "any", Port: 3000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"falcon":          {Host: "loopback", EmptyHost: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"uwsgi":           {Host: "any", EmptyHost: "any", EmptyPort: "random", TextPort: "random", NumberText: true},
+	"streamlit":       {Host: "any", EmptyHost: "any", Port: 8501, PortEnv: "STREAMLIT_SERVER_PORT", HostEnv: "STREAMLIT_SERVER_ADDRESS", TextPort: "exits", NumberText: true},
 }
 
 // Outcome is what a listener does under an environment.
@@ -246,8 +251,11 @@ func (l *Listener) Under(env value.Environ) Outcome {
 			host = Interface(o.Text)
 		}
 	} else if s.HostEnv != "" {
-		if v, ok := env.Lookup(s.HostEnv, false); ok && v != "" {
-			host = Interface(v)
+		for name := range strings.FieldsSeq(s.HostEnv) {
+			if v, ok := env.Lookup(name, false); ok && v != "" {
+				host = Interface(v)
+				break
+			}
 		}
 	}
 	if host == "exits" {
@@ -294,8 +302,10 @@ func (l *Listener) over(s Server, env value.Environ) *Listener {
 func (l *Listener) port(s Server, env value.Environ) Outcome {
 	if l.Port == nil || l.vanishes(l.Port, env) {
 		if s.PortEnv != "" {
-			if v, ok := env.Lookup(s.PortEnv, false); ok && v != "" {
-				return s.text(v)
+			for name := range strings.FieldsSeq(s.PortEnv) {
+				if v, ok := env.Lookup(name, false); ok && v != "" {
+					return s.text(v)
+				}
 			}
 			if env.Open {
 				return notKnown("decided by " + s.PortEnv)
@@ -646,7 +656,7 @@ func (l *Listener) PortVariables() []*value.Value {
 	case l.Port != nil:
 		list = l.Port.Variables()
 	default:
-		if e := Servers[l.Server].PortEnv; e != "" {
+		for e := range strings.FieldsSeq(Servers[l.Server].PortEnv) {
 			list = append(list, value.Variable(e, value.ReadsUndef, l.At))
 		}
 	}

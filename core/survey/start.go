@@ -128,6 +128,11 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	if len(st.Listeners) == 0 {
 		st.Listeners = imageListeners(s.Tree, st)
 	}
+	if len(st.Listeners) == 0 && s.C.Runtime == "node" {
+		if l := s.kitServer(st); l != nil {
+			st.Listeners = []*fact.Listener{l}
+		}
+	}
 	if len(st.Listeners) == 0 && s.C.Runtime == "dotnet" {
 		st.Listeners = dotnetListeners(st.Program, files, st, live)
 	}
@@ -227,11 +232,15 @@ func (s *Starter) bind(st *fact.Start, b Beginning) {
 			*p = (*p).Substitute(set).Fallbacks(b.EnvValues)
 		}
 		// A variable of the server's own that the command sets from another.
-		if v := set[fact.Servers[l.Server].PortEnv]; v != nil && l.Port == nil && l.Bind == nil {
-			l.Port, l.PortAt = v, v.At
+		for name := range strings.FieldsSeq(fact.Servers[l.Server].PortEnv) {
+			if v := set[name]; v != nil && l.Port == nil && l.Bind == nil {
+				l.Port, l.PortAt = v, v.At
+			}
 		}
-		if v := set[fact.Servers[l.Server].HostEnv]; v != nil && l.Host == nil && l.Bind == nil {
-			l.Host, l.HostAt = v, v.At
+		for name := range strings.FieldsSeq(fact.Servers[l.Server].HostEnv) {
+			if v := set[name]; v != nil && l.Host == nil && l.Bind == nil {
+				l.Host, l.HostAt = v, v.At
+			}
 		}
 	}
 }
@@ -342,6 +351,10 @@ func (s *Starter) target(st *fact.Start, ctx command.Context, prog *Program, dir
 			return
 		}
 		t.File = s.file(p, f.Known.Runtime != "python")
+		if made := s.makes(p); t.File == "" && made != "" {
+			t.File, t.Module, t.Built = made, p, true
+			return
+		}
 		if t.File == "" {
 			t.Sourced, t.Built = s.sourceOf(p)
 			if t.Sourced == "" && earlierStage(st.Descriptor) {
@@ -374,6 +387,41 @@ func (s *Starter) target(st *fact.Start, ctx command.Context, prog *Program, dir
 			t.File = file
 		}
 	}
+}
+
+// makes gives the server among what the build makes that a path names: itself,
+// or the folder it is the index of.
+func (s *Starter) makes(p string) string {
+	for _, a := range s.C.Artefacts {
+		if a.Kind == "server" && (a.Path == p || a.Path == p+"/index.js" || a.Path == p+"/index.mjs" || a.Path == p+".js") {
+			return a.Path
+		}
+	}
+	return ""
+}
+
+// kitServers are the servers that builds of frameworks make: what is declared,
+// how the path ends, a key of the servers' table.
+var kitServers = []struct{ pkg, path, server string }{
+	{"@sveltejs/adapter-node", "index.js", "sveltekit"}, {"", ".output/server/index.mjs", "nitro"}, {"@astrojs/node", "server/entry.mjs", "astro"}, {"next", "standalone/server.js", "next standalone"},
+}
+
+// kitServer is the listener of a server that a framework's build makes.
+func (s *Starter) kitServer(st *fact.Start) *fact.Listener {
+	if free := st.Final.Free(); st.Final.Program == "nuxt" && len(free) > 0 && (free[0].Text == "start" || free[0].Text == "preview") {
+		return &fact.Listener{Process: st.Process, Server: "nitro", Via: "default", At: st.Final.At, PortAt: st.Final.At, HostAt: st.Final.At}
+	}
+	if st.Target == nil || st.Target.Sourced != "" || s.Tree.Has(st.Target.File) || st.Final.Program != "node" && st.Final.Program != "bun" {
+		return nil
+	}
+	for _, k := range kitServers {
+		_, has := s.C.Dep(k.pkg)
+		if (has || k.pkg == "") && strings.HasSuffix(st.Target.File, k.path) {
+			at := st.Target.At
+			return &fact.Listener{Process: st.Process, Server: k.server, Via: "default", At: at, PortAt: at, HostAt: at}
+		}
+	}
+	return nil
 }
 
 // outputs are the folders that builds of compiled languages write.

@@ -205,6 +205,9 @@ func nextOutput(o *output) {
 		return
 	}
 	o.serve(".next")
+	if out := o.value("output"); out.Is(code.String) && out.Name == "standalone" {
+		o.serve(".next/standalone/server.js")
+	}
 }
 
 func nuxtOutput(o *output) {
@@ -221,9 +224,16 @@ func svelteOutput(o *output) {
 		o.files(o.setting("build", "pages"))
 	case o.imports("@sveltejs/adapter-node"):
 		o.serve(path.Join(o.setting("build", "out"), "index.js"))
+	case declares(o.c, "@sveltejs/adapter-node") && !declares(o.c, "@sveltejs/adapter-static"):
+		o.serve("build/index.js")
 	default:
 		o.open = "the adapter decides what the build makes"
 	}
+}
+
+func declares(c *fact.Component, name string) bool {
+	_, ok := c.Dep(name)
+	return ok
 }
 
 func astroOutput(o *output) {
@@ -231,7 +241,7 @@ func astroOutput(o *output) {
 	if dir == "" {
 		return
 	}
-	if o.imports("@astrojs/node") {
+	if o.imports("@astrojs/node") || declares(o.c, "@astrojs/node") {
 		o.serve(path.Join(dir, "server/entry.mjs"))
 		return
 	}
