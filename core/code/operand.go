@@ -104,9 +104,6 @@ func (r *loose) expr(least int) *Node {
 			left = r.done(&Node{Kind: Call, Off: left.Off, Kids: kids})
 			continue
 		}
-		if name == "??" && right.Is(Throw) {
-			continue
-		}
 		left = r.done(&Node{Kind: Binary, Name: name, Off: left.Off, Kids: []*Node{left, right}})
 	}
 }

@@ -65,6 +65,13 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 					visit(n.Kid(1), s, nil, true)
 					return
 				}
+				if (n.Name == "||" || n.Name == "??" || n.Name == "or") && ends(n.Kid(1)) {
+					saved := must
+					must = true
+					visit(n.Kids[0], s, nil, false)
+					must = saved
+					return
+				}
 				if (n.Name == "||" || n.Name == "??") && n.Kid(1) != nil {
 					visit(n.Kids[0], s, n.Kids[1], tested)
 					visit(n.Kids[1], s, fallback, tested)
@@ -95,9 +102,41 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 					return
 				}
 			case code.Member, code.Index, code.Call:
+				if callee := n.Kid(0); n.Kind == code.Call && callee.Is(code.Member) && (fallbacks[callee.Name] || falls[callee.Name]) && callee.Kid(0).Is(code.Call) {
+					other, asked := fallback, tested
+					if falls[callee.Name] {
+						asked = true
+					} else if n.Kid(1) != nil {
+						if other = n.Kids[1]; other.Is(code.Func) {
+							other = result(other)
+						}
+					}
+					visit(callee.Kids[0], s, other, asked)
+					for _, a := range n.Args() {
+						visit(a, s, nil, false)
+					}
+					return
+				}
+				if callee := n.Kid(0); n.Kind == code.Call && f.Lang == code.Rust && (fallback != nil || tested) && callee.Is(code.Member) && callee.Kid(0).Is(code.Call) && !couldRead(n) && callee.Name != "unwrap" && callee.Name != "expect" {
+					visit(callee.Kids[0], s, fallback, tested) // a result goes on
+					for _, a := range n.Args() {
+						visit(a, s, nil, false)
+					}
+					return
+				}
+				if callee := n.Kid(0); n.Kind == code.Call && (callee.Is(code.Name) || callee.Is(code.Member)) && demands[callee.Name] {
+					saved := must
+					must = true
+					for _, a := range n.Args() {
+						visit(a, s, nil, false)
+					}
+					must = saved
+					return
+				}
 				if couldRead(n) {
 					v := e.Expr(n, s)
 					if env, def := asRead(v); env != nil {
+						tested := tested || v.Kind == value.Op && v.Text == "isset"
 						if def == nil && fallback != nil {
 							def = e.Expr(fallback, s)
 						}
@@ -155,6 +194,24 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 	return list
 }
 
+// result is what a function without a name gives: its expression, or its last
+// one; nil where that is not told so easily.
+func result(fn *code.Node) *code.Node {
+	body := fn.Kid(1)
+	if body.Is(code.Block) {
+		if len(body.Kids) == 0 {
+			return nil
+		}
+		if body = body.Kids[len(body.Kids)-1]; body.Is(code.ExprStmt) || body.Is(code.Return) {
+			body = body.Kid(0)
+		}
+	}
+	if body == nil {
+		return fn
+	}
+	return body
+}
+
 func scopesOf(f *code.File) map[*code.Node]*code.Scope {
 	m := make(map[*code.Node]*code.Scope, len(f.Funcs)+len(f.Inside))
 	for n, s := range f.Funcs {
@@ -168,7 +225,7 @@ func scopesOf(f *code.File) map[*code.Node]*code.Scope {
 
 // mentionsEnvironment is the cheap scan before anything is evaluated.
 func mentionsEnvironment(src []byte) bool {
-	return bytes.Contains(src, []byte("env")) || bytes.Contains(src, []byte("config")) || bytes.Contains(src, []byte("Settings"))
+	return bytes.Contains(src, []byte("env")) || bytes.Contains(src, []byte("ENV")) || bytes.Contains(src, []byte("GetEnv")) || bytes.Contains(src, []byte("config")) || bytes.Contains(src, []byte("Settings"))
 }
 
 func couldRead(n *code.Node) bool {
@@ -178,18 +235,69 @@ func couldRead(n *code.Node) bool {
 		return d == "process.env" || d == "env" || strings.HasSuffix(d, ".env")
 	case code.Index:
 		d := n.Kid(0).Dotted()
+		switch d[strings.LastIndexByte(d, '.')+1:] {
+		case "ENV", "$_ENV":
+			return true
+		case "$_SERVER":
+			return n.Kid(1).Is(code.String) && !ofRequest(n.Kids[1].Name)
+		case "Configuration", "configuration", "_configuration":
+			return n.Kid(1).Is(code.String) && n.Kids[1].Name == strings.ToUpper(n.Kids[1].Name) && !strings.Contains(n.Kids[1].Name, ":")
+		}
 		return strings.HasSuffix(d, "env") || strings.HasSuffix(d, "environ")
 	case code.Call:
-		name := n.Kid(0).Dotted()
+		callee := n.Kid(0)
+		if callee.Is(code.Member) && callee.Kid(0).Is(code.Call) && callee.Kids[0].Kid(0).Is(code.Member) && callee.Kids[0].Kids[0].Name == "getenv" && len(callee.Kids[0].Kids) == 1 {
+			return true // System.getenv().get("X")
+		}
+		name := callee.Dotted()
 		if i := strings.LastIndexByte(name, '.'); i >= 0 {
 			base := name[:i]
 			name = name[i+1:]
-			return name == "getenv" || strings.HasSuffix(base, "environ") || strings.HasSuffix(base, "env") || base == "config"
+			return readers[name] || base == "ENV" || strings.HasSuffix(base, "environ") || strings.HasSuffix(base, "env") || base == "config"
 		}
-		return name == "getenv" || name == "config" || name == "env"
+		return readers[name] || name == "config" || name == "env"
 	}
 	return false
 }
+
+// readers are the names of functions that read a variable, in all languages.
+var readers = map[string]bool{"getenv": true, "GetEnvironmentVariable": true, "get_env": true, "fetch_env!": true, "fetch_env": true}
+
+// ofRequest tells what $_SERVER of PHP holds of a request and of the server
+// (PHP manual, "$_SERVER").
+func ofRequest(name string) bool {
+	for _, p := range []string{"HTTP_", "SERVER_", "REQUEST_", "REMOTE_", "SCRIPT_", "PATH_", "DOCUMENT_", "CONTENT_", "PHP_", "AUTH_", "GATEWAY_", "ORIG_", "REDIRECT_", "SSL_", "QUERY_STRING", "HTTPS", "argv", "argc"} {
+		if strings.HasPrefix(name, p) {
+			return true
+		}
+	}
+	return false
+}
+
+// fallbacks are methods that put something in the place of a value that is not
+// there; falls are those that only ask for it or go on without (Rust:
+// std::result and std::option; Java: Optional; Kotlin: takeIf).
+var fallbacks = map[string]bool{"unwrap_or": true, "unwrap_or_else": true, "or": true, "or_else": true, "map_or": true, "map_or_else": true, "orElse": true, "orElseGet": true}
+var falls = map[string]bool{"ok": true, "is_ok": true, "is_err": true, "is_some": true, "is_none": true, "unwrap_or_default": true, "ifPresent": true, "isPresent": true, "isEmpty": true, "is_ok_and": true, "is_some_and": true}
+
+// demands are calls that end the program where their argument is nothing.
+var demands = map[string]bool{"requireNonNull": true, "checkNotNull": true, "requireNotNull": true, "ThrowIfNull": true, "ThrowIfNullOrEmpty": true, "ThrowIfNullOrWhiteSpace": true}
+
+// ends reports whether an expression that stands for a missing value ends the
+// program: x ?? throw …, ENV["X"] or raise, x ?: error("…").
+func ends(n *code.Node) bool {
+	if n.Is(code.Throw) {
+		return true
+	}
+	if c := n.Kid(0); n.Is(code.Call) && (c.Is(code.Name) || c.Is(code.Member)) {
+		return endings[c.Name] || c.Is(code.Name) && raises[c.Name]
+	}
+	return false
+}
+
+// raises are calls that end the program, or raise an error, in languages in
+// which they look like any other.
+var raises = map[string]bool{"raise": true, "fail": true, "error": true, "bail": true, "exit!": true, "unreachable": true, "todo": true, "throw": true, "halt": true}
 
 // asRead takes a value apart that is one variable, perhaps with a fallback
 // and conversions around it.
@@ -199,7 +307,9 @@ func asRead(v *value.Value) (env, def *value.Value) {
 		case v.Kind == value.Env:
 			return v, nil
 		case v.Kind == value.Op && (v.Text == "unset" || v.Text == "||" || v.Text == "??") && len(v.Kids) == 2:
-			env, _ = asRead(v.Kids[0])
+			if env, _ = asRead(v.Kids[0]); v.Text == "unset" && (v.Kids[1].Kind == value.Bool || v.Kids[1].Kind == value.Undef) {
+				return env, nil // PHP says false where it is not set
+			}
 			return env, v.Kids[1]
 		case v.Kind == value.Op && (len(v.Kids) == 1 || v.Text == "int"):
 			v = v.Kids[0]

@@ -211,6 +211,8 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 		return e.call(n, s, c)
 	case code.Await:
 		return e.expr(n.Kid(0), s, c)
+	case code.Throw:
+		return &Value{Kind: Env, Text: "\x00", Unset: Raises, At: at()}
 	case code.Unary:
 		return e.unary(n, s, c)
 	case code.Binary:
