@@ -146,6 +146,7 @@ var Servers = map[string]Server{
 	"rocket custom":   {Host: "loopback", EmptyHost: "any", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"dotnet":          {Host: "any", EmptyHost: "exits", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
 	"kestrel":         {Host: "loopback", Port: 5000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"kestrel default": {Host: "loopback", Port: 5000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"bandit":          {Host: "any", EmptyHost: "exits", Port: 4000, NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
 	"gen_tcp":         {Host: "any", EmptyHost: "exits", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
 	"phoenix":         {Host: "any", EmptyHost: "exits", Port: 4000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
@@ -214,6 +215,9 @@ func (l *Listener) Under(env value.Environ) Outcome {
 		return exits("a flag has no value")
 	}
 	s := Servers[l.Server]
+	if l.Server == "kestrel default" {
+		return l.kestrel(s, env)
+	}
 	if a, ok := env.Lookup(s.Address, false); ok && s.Address != "" {
 		if rest, ok := strings.CutPrefix(a, "tcp:"); ok {
 			return goAddress(rest)
@@ -706,6 +710,34 @@ func phpSocket(addr string, stream bool) Outcome {
 		return exits("the address " + strconv.Quote(addr) + " has no host")
 	}
 	return Outcome{"listens", Interface(strings.Trim(host, "[]")), int(n), ""}
+}
+
+// kestrel is where an ASP.NET Core application listens whose code says nothing
+// of it: the variables, the setting, the variables for ports alone.
+func (l *Listener) kestrel(s Server, env value.Environ) Outcome {
+	for _, name := range []string{"ASPNETCORE_URLS", "DOTNET_URLS"} {
+		if v, ok := env.Lookup(name, false); ok && v != "" {
+			return kestrelAddress(s, v)
+		}
+	}
+	ports := ""
+	for _, name := range []string{"ASPNETCORE_HTTP_PORTS", "DOTNET_HTTP_PORTS"} {
+		if v, ok := env.Lookup(name, false); ok && ports == "" {
+			ports = v
+		}
+	}
+	if ports != "" && (l.Bind == nil || l.Via != "setting") {
+		first, _, _ := strings.Cut(ports, ";")
+		return kestrelAddress(s, "http://*:"+first)
+	}
+	if l.Bind != nil {
+		if o := l.Bind.Under(env); o.Kind == value.Str && o.Text != "" {
+			return kestrelAddress(s, o.Text)
+		} else if o.Kind == value.Unknown {
+			return notKnown(o.Text)
+		}
+	}
+	return Outcome{"listens", s.Host, s.Port, ""}
 }
 
 // kestrelAddress reads addresses as ASP.NET Core does, several with ; between

@@ -383,6 +383,9 @@ func plain(name string, limit int64) ([]byte, error) {
 }
 
 func (t *Tree) careful(p string, limit int64) ([]byte, error) {
+	if strings.HasPrefix(p, "/") { // of an image or of the machine, not of the tree
+		return nil, fs.ErrNotExist
+	}
 	info, err := t.root.Lstat(p)
 	if err != nil {
 		return nil, err

@@ -120,7 +120,11 @@ func dotnetListeners(e *value.Eval, files []*code.File, st *fact.Start, live fun
 	defer func() {
 		if over != nil {
 			last := all[len(all)-1]
-			over.Bind = &value.Value{Kind: value.Cond, Py: true, At: over.At, Kids: []*value.Value{over.Guards[0], over.Bind, last.Bind}}
+			other := last.Bind
+			if other == nil {
+				other = value.Text("http://localhost:5000", last.At)
+			}
+			over.Bind = &value.Value{Kind: value.Cond, Py: true, At: over.At, Kids: []*value.Value{over.Guards[0], over.Bind, other}}
 			over.Guards, over.Ends = nil, nil
 			all[len(all)-1] = over
 		}
@@ -130,18 +134,15 @@ func dotnetListeners(e *value.Eval, files []*code.File, st *fact.Start, live fun
 		l.Bind, l.Via, l.PortAt, l.HostAt = flag[0].Value, "flag", flag[0].At, flag[0].At
 		return append(list, l)
 	}
-	var ports *value.Value
-	for _, name := range []string{"DOTNET_HTTP_PORTS", "ASPNETCORE_HTTP_PORTS"} {
-		ports = value.EnvOr(name, ports, at)
-	}
-	bind := value.Setting(e, "Urls", at)
-	for _, name := range []string{"DOTNET_URLS", "ASPNETCORE_URLS"} {
-		bind = value.EnvOr(name, bind, at)
+	l.Server = "kestrel default"
+	if urls := value.Setting(e, "Urls", at); urls.Kids[1].Kind != value.Undef {
+		l.Bind, l.Via = urls.Kids[1], "setting"
+		l.At = placeOf(urls.Kids[1], at)
+		l.PortAt, l.HostAt = l.At, l.At
 	}
 	if st.Descriptor != nil && st.Descriptor.Image != nil {
-		bind, ports = imageURLs(st.Descriptor.Image, bind, ports, at)
+		l.Bind, l.Port = imageURLs(st.Descriptor.Image, l.Bind)
 	}
-	l.Bind = value.Either(bind, value.Prefixed("http://*:", ports, at), at)
 	return append(list, l)
 }
 
@@ -178,17 +179,17 @@ func kestrelSettings(e *value.Eval, st *fact.Start, at place.Span) *fact.Listene
 // variable ASPNETCORE_HTTP_PORTS, before that ASPNETCORE_URLS (.NET
 // documentation, "ASP.NET Core apps use port 8080 by default in container
 // images").
-func imageURLs(image *fact.Image, bind, ports *value.Value, at place.Span) (urls, numbers *value.Value) {
+func imageURLs(image *fact.Image, bind *value.Value) (urls, port *value.Value) {
 	for _, b := range image.Bases {
-		if !b.Final || !strings.Contains(b.Name, "dotnet/") {
+		if !b.Final || !strings.Contains(b.Name, "dotnet/") || bind != nil {
 			continue
 		}
 		version, _, _ := strings.Cut(b.Tag, "-")
 		major, _, _ := strings.Cut(version, ".")
 		if n, err := strconv.Atoi(major); err == nil && n < 8 {
-			return value.Either(bind, value.Text("http://+:80", at), at), ports
+			return value.Text("http://+:80", b.At), nil
 		}
-		return bind, value.Either(ports, value.Text("8080", at), at)
+		return value.Text("http://+:8080", b.At), nil
 	}
-	return bind, ports
+	return bind, nil
 }

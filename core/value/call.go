@@ -48,6 +48,14 @@ var readers = map[string]struct {
 	"starlette.config.Config()()":           {Raises, ""},
 	"environ.Env()()":                       {Raises, ""},
 	"environ.Env().str":                     {Raises, ""},
+	"environ.Env().db":                      {Raises, "list"},
+	"environ.Env().db_url":                  {Raises, "list"},
+	"environ.Env().cache":                   {Raises, "list"},
+	"environ.Env().cache_url":               {Raises, "list"},
+	"environ.Env().email":                   {Raises, "list"},
+	"environ.Env().email_url":               {Raises, "list"},
+	"environ.Env().search_url":              {Raises, "list"},
+	"environ.Env().channels_url":            {Raises, "list"},
 	"environ.Env().int":                     {Raises, "int"},
 	"environ.Env().bool":                    {Raises, "truthy"},
 	"environ.Env().list":                    {Raises, "list"},
@@ -346,8 +354,15 @@ func (e *Eval) envCall(n *code.Node, s *code.Scope, c *context) *Value {
 	return nil
 }
 
+// urlNames are the variables of django-environ's addresses where none is named
+// (django-environ 0.12, "Supported types").
+var urlNames = map[string]string{"db": "DATABASE_URL", "db_url": "DATABASE_URL", "cache": "CACHE_URL", "cache_url": "CACHE_URL", "email": "EMAIL_URL", "email_url": "EMAIL_URL", "search_url": "SEARCH_URL", "channels_url": "CHANNELS_URL"}
+
 // read makes the value of a function that reads a variable.
 func (e *Eval) read(unset Unset, conv string, args []*Value, keys map[string]*Value, fn *Value, s *code.Scope, at place.Span) *Value {
+	if name := urlNames[strings.TrimPrefix(fn.Text, "environ.Env().")]; len(args) == 0 && name != "" {
+		args = []*Value{text(name, at)}
+	}
 	if len(args) == 0 {
 		return unknown("a variable without a name", at)
 	}

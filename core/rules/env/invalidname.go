@@ -11,16 +11,18 @@ import (
 var invalidName = &rules.Rule{
 	ID: "env/invalid-name", Level: rules.Risk, Title: "a name that no variable can have", Doc: doc("invalid-name"),
 	Check: func(p *rules.Pass) {
+		said := map[string]bool{}
 		for _, d := range p.Component.Declared {
 			if d.Valid || d.How == "start command" || strings.ContainsAny(d.Name, "${<") {
 				continue
 			}
+			said[d.Name] = true
 			p.ReportAll(0, rules.Finding{Where: d.At, Message: fmt.Sprintf("%q is no name of a variable: a shell cannot set it, and most hosts refuse it", d.Name), Remedy: valid(d.Name)})
 		}
 		for _, on := range p.On {
 			names, at := reads(on)
 			for _, n := range names {
-				if n == "" || survey.ValidName(n) || strings.ContainsAny(n, "()${") {
+				if n == "" || said[n] || survey.ValidName(n) || strings.ContainsAny(n, "()${") {
 					continue
 				}
 				p.Report(on, 0, rules.Finding{Where: at[n][0].At, Message: fmt.Sprintf("reads %q, which is no name of a variable: a shell cannot set it, and most hosts refuse it", n), Remedy: valid(n)})

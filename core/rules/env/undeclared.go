@@ -54,12 +54,17 @@ var undeclared = &rules.Rule{
 }
 
 // port are the variables that decide where the process listens: the port rules
-// speak of them.
+// speak of them. One for the interface counts where it listens without it.
 func port(on *rules.On) map[string]bool {
 	m := map[string]bool{}
 	for _, l := range on.Code.Listeners {
 		for _, v := range l.PortVariables() {
 			m[v.Text] = true
+		}
+		if out := l.Under(on.Ported); l.Host != nil && (out.Outcome == "listens" || out.Outcome == "unknown") {
+			for _, v := range l.Host.Variables() {
+				m[v.Text] = true
+			}
 		}
 	}
 	return m

@@ -68,6 +68,14 @@ var disagree = &rules.Rule{
 // goal is what a start comes to, for comparing: the file, whatever the
 // program that loads it.
 func goal(s *fact.Start) string {
+	if len(s.Listeners) > 0 {
+		switch s.Listeners[0].Server {
+		case "next", "next standalone":
+			return "next"
+		case "nitro", "sveltekit", "astro", "remix-serve":
+			return s.Listeners[0].Server
+		}
+	}
 	if s.Target != nil {
 		if s.Target.Sourced != "" {
 			return s.Target.Sourced
