@@ -282,11 +282,32 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 		r := *cv.ref
 		r.args, r.keys = args, keys
 		return &Value{Kind: Instance, Text: cv.Text, At: at, ref: &r, Steps: cv.Steps}
+	case Cond:
+		if functions(cv, 0) { // a method of one of several objects
+			args, keys := e.args(n, s, c)
+			return e.each(cv, args, keys, c).with(Step{at, "calls " + callee.Dotted()})
+		}
 	}
 	if callee.Is(code.Member) {
 		return e.method(n, callee, s, c)
 	}
 	return unknown("what "+f.Text(callee)+" returns", at)
+}
+
+// functions reports whether a condition chooses between functions of the tree.
+func functions(v *Value, depth int) bool {
+	if v.Kind == Cond && depth < 6 {
+		return functions(v.Kids[1], depth+1) && functions(v.Kids[2], depth+1)
+	}
+	return v.Kind == Func && v.ref != nil && depth > 0
+}
+
+// each calls the functions that a condition chooses between.
+func (e *Eval) each(v *Value, args []*Value, keys map[string]*Value, c *context) *Value {
+	if v.Kind == Cond {
+		return &Value{Kind: Cond, Py: v.Py, At: v.At, Steps: v.Steps, Kids: []*Value{v.Kids[0], e.each(v.Kids[1], args, keys, c), e.each(v.Kids[2], args, keys, c)}}
+	}
+	return e.invoke(v, args, keys, c)
 }
 
 // overload picks the method of that name that takes so many arguments.
@@ -500,8 +521,28 @@ func implicitly(l code.Language) bool {
 
 // body gives what a list of statements returns; nil when it falls through.
 func (e *Eval) body(list []*code.Node, s *code.Scope, c *context) *Value {
+	return e.bodyThen(list, s, c, nil)
+}
+
+// once makes a function that works something out when it is first asked.
+func once(f func() *Value) func() *Value {
+	var v *Value
+	done := false
+	return func() *Value {
+		if !done {
+			done = true
+			v = f()
+		}
+		return v
+	}
+}
+
+// bodyThen gives what a list of statements returns, and after its end what
+// follows it returns; nil where nothing does.
+func (e *Eval) bodyThen(list []*code.Node, s *code.Scope, c *context, then func() *Value) *Value {
 	py := s.File.Lang == code.Python
 	for i, n := range list {
+		rest := once(func() *Value { return e.bodyThen(list[i+1:], s, c, then) })
 		switch n.Kind {
 		case code.Return:
 			return e.expr(n.Kid(0), s, c)
@@ -512,76 +553,81 @@ func (e *Eval) body(list []*code.Node, s *code.Scope, c *context) *Value {
 			if n.Kind == code.With {
 				kids = n.Kids[len(n.Kids)-1].Kids
 			}
-			if v := e.body(kids, s, c); v != nil {
-				return v
+			if returns(n) {
+				return e.bodyThen(kids, s, c, rest)
 			}
 		case code.If:
-			yes := e.branch(n.Kid(1), s, c)
-			no := e.branch(n.Kid(2), s, c)
-			if yes == nil && no == nil {
+			if !returns(n.Kid(1)) && !returns(n.Kid(2)) {
 				continue
 			}
-			if yes == nil || no == nil {
-				rest := e.body(list[i+1:], s, c)
-				if rest == nil {
-					rest = &Value{Kind: Undef}
-				}
-				if yes == nil {
-					yes = rest
-				} else {
-					no = rest
-				}
+			yes, no := e.branch(n.Kid(1), s, c, rest), e.branch(n.Kid(2), s, c, rest)
+			if yes == nil && no == nil {
+				return nil
+			}
+			if yes == nil {
+				yes = &Value{Kind: Undef}
+			}
+			if no == nil {
+				no = &Value{Kind: Undef}
 			}
 			return &Value{Kind: Cond, Py: py, At: yes.At, Kids: []*Value{e.expr(n.Kid(0), s, c), yes, no}}
 		case code.Try:
-			v := e.body(n.Kid(0).Kids, s, c)
-			if v == nil {
+			if !returns(n.Kid(0)) {
 				continue
 			}
-			alt := e.body(list[i+1:], s, c)
+			v := e.bodyThen(n.Kid(0).Kids, s, c, rest)
+			if v == nil {
+				v = &Value{Kind: Undef}
+			}
+			var alt *Value
 			if h := n.Kid(1); h != nil {
-				if w := e.body(h.Kids, s, c); w != nil {
-					alt = w
-				}
+				alt = e.bodyThen(h.Kids, s, c, rest)
+			} else {
+				alt = rest()
 			}
 			if alt == nil {
 				alt = &Value{Kind: Undef}
 			}
 			return op("catch", py, v.At, v, alt)
 		case code.Switch:
-			if v, ok := e.switched(n, list[i+1:], s, c); ok {
-				return v
+			if returns(n) {
+				return e.switched(n, rest, s, c)
 			}
 		case code.Loop:
-			returns := false
-			n.Walk(func(k *code.Node) bool {
-				returns = returns || k.Is(code.Return)
-				return !k.Is(code.Func)
-			})
-			if returns {
+			if returned(n) {
 				return unknown("returned from inside a loop", s.File.At(n))
 			}
 		}
 	}
+	if then != nil {
+		return then()
+	}
 	return nil
 }
 
-// switched gives what a switch with returns in its cases comes to; ok is false
-// where no case returns.
-func (e *Eval) switched(n *code.Node, rest []*code.Node, s *code.Scope, c *context) (*Value, bool) {
+// returned reports whether a return stands in a statement.
+func returned(n *code.Node) bool {
+	found := false
+	n.Walk(func(k *code.Node) bool {
+		found = found || k.Is(code.Return)
+		return !found && !k.Is(code.Func)
+	})
+	return found
+}
+
+// switched gives what a switch with returns in its cases comes to.
+func (e *Eval) switched(n *code.Node, rest func() *Value, s *code.Scope, c *context) *Value {
 	py := s.File.Lang == code.Python
-	after := e.body(rest, s, c)
-	if after == nil {
-		after = &Value{Kind: Undef}
+	there := func(v *Value) *Value {
+		if v == nil {
+			return &Value{Kind: Undef}
+		}
+		return v
 	}
-	v, returns := after, false
+	v := there(rest())
 	for i := len(n.Kids) - 1; i > 0; i-- {
 		k := n.Kids[i]
-		w := e.branch(k.Kid(0), s, c)
-		returns = returns || w != nil
-		if w == nil {
-			w = after
-		}
+		w := there(e.branch(k.Kid(0), s, c, rest))
 		test, not := code.CaseTest(n, k)
 		if test == nil {
 			v = w
@@ -593,17 +639,17 @@ func (e *Eval) switched(n *code.Node, rest []*code.Node, s *code.Scope, c *conte
 		}
 		v = &Value{Kind: Cond, Py: py, At: w.At, Kids: []*Value{t, w, v}}
 	}
-	return v, returns
+	return v
 }
 
-func (e *Eval) branch(n *code.Node, s *code.Scope, c *context) *Value {
-	if n == nil {
-		return nil
+func (e *Eval) branch(n *code.Node, s *code.Scope, c *context, then func() *Value) *Value {
+	switch {
+	case n == nil:
+		return then()
+	case n.Is(code.Block):
+		return e.bodyThen(n.Kids, s, c, then)
 	}
-	if n.Is(code.Block) {
-		return e.body(n.Kids, s, c)
-	}
-	return e.body([]*code.Node{n}, s, c)
+	return e.bodyThen([]*code.Node{n}, s, c, then)
 }
 
 // stores are settings that one call sets and another gives back: the object,

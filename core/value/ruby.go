@@ -273,11 +273,17 @@ func (e *Eval) rubyValue(v *Value, c *context) *Value {
 	return v
 }
 
-// implicit gives what the last of some statements comes to, in languages in
-// which that is what a function returns.
+// implicit gives what a function comes to whose last expression is its value.
 func (e *Eval) implicit(list []*code.Node, s *code.Scope, c *context) *Value {
+	return e.implicitThen(list, s, c, nil)
+}
+
+// implicitThen gives what a list of statements comes to: what it returns, and
+// at its end its last expression, or, where something follows, that.
+func (e *Eval) implicitThen(list []*code.Node, s *code.Scope, c *context, then func() *Value) *Value {
 	for i, n := range list {
-		last := i == len(list)-1
+		last := i == len(list)-1 && then == nil
+		rest := once(func() *Value { return e.implicitThen(list[i+1:], s, c, then) })
 		switch n.Kind {
 		case code.Return:
 			return e.expr(n.Kid(0), s, c)
@@ -292,52 +298,54 @@ func (e *Eval) implicit(list []*code.Node, s *code.Scope, c *context) *Value {
 				return e.expr(n.Kid(1), s, c)
 			}
 		case code.Block:
-			if v := e.implicit(n.Kids, s, c); v != nil && (last || returns(n)) {
-				return v
+			if last {
+				if v := e.implicitThen(n.Kids, s, c, nil); v != nil {
+					return v
+				}
+			} else if returns(n) {
+				return e.implicitThen(n.Kids, s, c, rest)
 			}
 		case code.If:
 			if !last && !returns(n) {
 				continue
 			}
+			after := rest
+			if last {
+				after = nil
+			}
 			branch := func(b *code.Node) *Value {
-				if !last && !returns(b) {
-					return nil
-				}
+				var v *Value
 				switch {
+				case b == nil && after != nil:
+					v = after()
 				case b == nil:
-					return nil
 				case b.Is(code.Block):
-					return e.implicit(b.Kids, s, c)
+					v = e.implicitThen(b.Kids, s, c, after)
+				default:
+					v = e.implicitThen([]*code.Node{b}, s, c, after)
 				}
-				return e.implicit([]*code.Node{b}, s, c)
+				if v == nil {
+					v = &Value{Kind: Null}
+				}
+				return v
 			}
 			yes, no := branch(n.Kid(1)), branch(n.Kid(2))
-			if yes == nil || no == nil {
-				var rest *Value = &Value{Kind: Null}
-				if !last {
-					if r := e.implicit(list[i+1:], s, c); r != nil {
-						rest = r
-					}
-				}
-				if yes == nil {
-					yes = rest
-				}
-				if no == nil {
-					no = rest
-				}
-			}
 			return &Value{Kind: Cond, Py: true, At: yes.At, Kids: []*Value{e.test(n.Kid(0), s, c), yes, no}}
 		case code.Try:
 			if !last && !returns(n) {
 				continue
 			}
-			v := e.implicit(n.Kid(0).Kids, s, c)
+			after := rest
+			if last {
+				after = nil
+			}
+			v := e.implicitThen(n.Kid(0).Kids, s, c, after)
 			if v == nil {
 				continue
 			}
 			var alt *Value = &Value{Kind: Null}
 			if h := n.Kid(1); h != nil && h.Name == "catch" {
-				if w := e.implicit(h.Kids, s, c); w != nil {
+				if w := e.implicitThen(h.Kids, s, c, after); w != nil {
 					alt = w
 				}
 			}
@@ -347,6 +355,9 @@ func (e *Eval) implicit(list []*code.Node, s *code.Scope, c *context) *Value {
 				return unknown("what a loop returns", s.File.At(n))
 			}
 		}
+	}
+	if then != nil {
+		return then()
 	}
 	return nil
 }
