@@ -133,6 +133,7 @@ const (
 	Method                 // a function in a class or an object
 	OptionalOp             // ?. or a guarded access
 	Getter                 // a function that is read like a field
+	Address                // the address of a value is handed over (Go)
 )
 
 // Node is a piece of source. One type serves expressions and statements, so

@@ -86,12 +86,46 @@ func (g *goReader) gen(d *ast.GenDecl) []*Node {
 				list = append(list, b)
 			}
 		case *ast.TypeSpec:
-			if _, ok := s.Type.(*ast.StructType); ok {
-				list = append(list, g.at(Class, s.Name.Name, s, &Node{Kind: Array}, &Node{Kind: Block}))
+			if t, ok := s.Type.(*ast.StructType); ok {
+				list = append(list, g.at(Class, s.Name.Name, s, &Node{Kind: Array}, g.fields(t)))
 			}
 		}
 	}
 	return list
+}
+
+// fields reads the fields of a struct: Alias is the name of the type, the third
+// kid the tag.
+func (g *goReader) fields(t *ast.StructType) *Node {
+	b := g.at(Block, "", t)
+	for _, f := range t.Fields.List {
+		typ := f.Type
+		if star, ok := typ.(*ast.StarExpr); ok {
+			typ = star.X
+		}
+		var tag *Node
+		if f.Tag != nil {
+			tag = g.expr(f.Tag)
+		}
+		names := f.Names
+		if len(names) == 0 {
+			if id, ok := typ.(*ast.Ident); ok { // embedded
+				names = []*ast.Ident{id}
+			}
+		}
+		for _, name := range names {
+			n := g.at(Bind, "let", f, g.at(Name, name.Name, name), nil)
+			n.Alias = g.expr(typ).Dotted()
+			if st, ok := typ.(*ast.StructType); ok { // without a name of its own
+				n.Kids[1] = nil
+				n.Kids = append(n.Kids, tag, g.fields(st))
+			} else if tag != nil {
+				n.Kids = append(n.Kids, tag)
+			}
+			b.Kids = append(b.Kids, n)
+		}
+	}
+	return b
 }
 
 // packageName is the name that a package most likely has: the last part of its
@@ -259,17 +293,27 @@ func (g *goReader) flagVar(s *ast.ExprStmt) *Node {
 		return nil
 	}
 	fn, ok := call.Fun.(*ast.SelectorExpr)
-	if !ok || !strings.HasSuffix(fn.Sel.Name, "Var") {
+	name := ""
+	if ok {
+		name = strings.TrimSuffix(fn.Sel.Name, "P")
+	}
+	if !ok || !strings.HasSuffix(name, "Var") {
 		return nil
 	}
-	if pkg, ok := fn.X.(*ast.Ident); !ok || pkg.Name != "flag" && pkg.Name != "pflag" {
+	if pkg, ok := fn.X.(*ast.Ident); ok && pkg.Name != "flag" && pkg.Name != "pflag" {
+		return nil
+	} else if call, isCall := fn.X.(*ast.CallExpr); !ok && isCall { // cmd.Flags().StringVar
+		if of, ok := call.Fun.(*ast.SelectorExpr); !ok || !strings.HasSuffix(of.Sel.Name, "Flags") {
+			return nil
+		}
+	} else if !ok {
 		return nil
 	}
 	to, ok := call.Args[0].(*ast.UnaryExpr)
 	if !ok || to.Op != token.AND {
 		return nil
 	}
-	n := g.at(Call, "", call, g.at(Member, strings.TrimSuffix(fn.Sel.Name, "Var"), fn, g.expr(fn.X)))
+	n := g.at(Call, "", call, g.at(Member, strings.Replace(fn.Sel.Name, "Var", "", 1), fn, g.expr(fn.X)))
 	for _, a := range call.Args[1:] {
 		n.Kids = append(n.Kids, g.expr(a))
 	}
@@ -311,7 +355,11 @@ func (g *goReader) expr(e ast.Expr) *Node {
 		return g.at(Binary, e.Op.String(), e, g.expr(e.X), g.expr(e.Y))
 	case *ast.UnaryExpr:
 		if e.Op == token.AND {
-			return g.expr(e.X)
+			n := g.expr(e.X)
+			if n != nil {
+				n.Flag |= Address
+			}
+			return n
 		}
 		return g.at(Unary, e.Op.String(), e, g.expr(e.X))
 	case *ast.StarExpr:

@@ -240,6 +240,9 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 		if name == "rescue" {
 			return op("catch", true, at(), l, r)
 		}
+		if f.Lang == code.Go && (name == "==" || name == "!=") && r.Kind == Null && l.Kind == External && n.Kid(0).Is(code.Name) && strings.HasSuffix(strings.ToLower(n.Kids[0].Name), "err") {
+			l = &Value{Kind: Null, At: l.At} // that it works is what is asked
+		}
 		if f.Lang == code.Rust && (name == "==" || name == "!=") { // of results and options
 			if some := func(k *code.Node) bool {
 				return k.Is(code.Call) && (k.Kid(0).Dotted() == "Ok" || k.Kid(0).Dotted() == "Some") || k.Is(code.Name) && k.Name == "None"
@@ -1203,8 +1206,26 @@ func (e *Eval) changes(f *code.File) map[string][]code.Site {
 		case !fn.Is(code.Member):
 		case f.Lang == code.Python && fn.Name == "update" && fn.Kid(0).Is(code.Name):
 			m[fn.Kids[0].Name] = append(m[fn.Kids[0].Name], site)
+		case f.Lang == code.Go: // below
 		case f.Lang != code.Python && fn.Dotted() == "Object.assign" && site.Node.Kid(1).Is(code.Name):
 			m[site.Node.Kids[1].Name] = append(m[site.Node.Kids[1].Name], site)
+		}
+	}
+	if f.Lang == code.Go { // what is handed over by its address
+		pointers := map[string]bool{}
+		for _, s := range f.Funcs {
+			for name, bs := range s.Names {
+				for _, b := range bs {
+					pointers[name] = pointers[name] || b.Value.Is(code.Object) && b.Value.Flag&code.Address != 0 || b.Value.Is(code.Call) && b.Value.Kid(0).Is(code.Name) && b.Value.Kids[0].Name == "new"
+				}
+			}
+		}
+		for _, site := range f.Calls {
+			for _, a := range site.Node.Args() {
+				if a.Is(code.Name) && (a.Flag&code.Address != 0 || pointers[a.Name]) {
+					m[a.Name] = append(m[a.Name], site)
+				}
+			}
 		}
 	}
 	for _, list := range m {
@@ -1231,8 +1252,16 @@ func (e *Eval) changedBy(x *code.Scope, name string, v *Value, from *code.Scope,
 			out = &w
 		}
 		e.active[n] = true
-		o := e.change(f, site, contextOf(c, site.Scope))
+		var o *Value
+		if f.Lang == code.Go && n.Is(code.Call) {
+			o = e.handed(out, name, site, contextOf(c, site.Scope))
+		} else {
+			o = e.change(f, site, contextOf(c, site.Scope))
+		}
 		delete(e.active, n)
+		if o == nil {
+			continue
+		}
 		if len(site.Guards) == 0 {
 			out.spread(o, false)
 			continue

@@ -23,6 +23,9 @@ func (e *Eval) goCall(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 		return op("int", true, at, v)
 	}
+	if v := e.goLibrary(n, s, c); v != nil {
+		return v
+	}
 	if !callee.Is(code.Member) || !callee.Kid(0).Is(code.Name) {
 		return nil
 	}
@@ -69,8 +72,10 @@ func (e *Eval) goCall(n *code.Node, s *code.Scope, c *context) *Value {
 		return op("lower", true, at, arg(0))
 	case "strings.HasPrefix":
 		return op("startswith", true, at, arg(0), arg(1))
-	case "flag.String", "flag.Int", "flag.Uint", "flag.Int64", "pflag.String", "pflag.Int", "github.com/spf13/pflag.String", "github.com/spf13/pflag.Int":
-		return e.goFlag(arg(0), arg(1), strings.Contains(fn.Text, "Int") || strings.Contains(fn.Text, "Uint"), n, s)
+	case "os.ExpandEnv":
+		if a := arg(0); a.Kind == Str {
+			return expanded(a.Text, at)
+		}
 	}
 	return nil
 }
@@ -112,10 +117,21 @@ func (e *Eval) second(call *code.Node, s *code.Scope, c *context) *Value {
 	return unknown("the second of two results", at)
 }
 
-// goFlag is a flag of the command line (package flag): -name value, -name=value
-// with one or two dashes; without it the default.
-func (e *Eval) goFlag(name, def *Value, number bool, n *code.Node, s *code.Scope) *Value {
+// goFlag is a flag of the command line (packages flag and pflag): -name value,
+// -name=value with one or two dashes, its letter; without it the default.
+func (e *Eval) goFlag(name, def *Value, number bool, n *code.Node, s *code.Scope, short ...string) *Value {
 	at := s.File.At(n)
+	for _, letter := range short {
+		if letter == "" {
+			continue
+		}
+		if v := e.given([]string{"-" + letter}); v != nil {
+			if number {
+				return op("int", true, at, v)
+			}
+			return v
+		}
+	}
 	if name.Kind != Str {
 		return unknown("a flag whose name is made while the program runs", at)
 	}
