@@ -191,6 +191,10 @@ func (n *Node) Dotted() string {
 	return ""
 }
 
+// Rest1 is the name of an index that takes all from one place on: x[1:]. Its
+// kid is the place.
+const Rest1 = "rest"
+
 // Guard is a condition under which a piece of code runs.
 type Guard struct {
 	Test  *Node
@@ -224,6 +228,7 @@ type Binding struct {
 	Off     int32
 	Guards  []Guard
 	From    *Scope // where the value is written, where that is another scope
+	Try     *Node  // the try around it whose handler goes on; nil for none
 }
 
 // Scope is a stretch in which names are known: a file, a function, a class.

@@ -19,6 +19,7 @@ type frame struct {
 	scope  *Scope
 	guards []Guard
 	inTry  bool
+	try    *Node // whose handler goes on after an error
 }
 
 func (fr frame) with(test *Node, not bool) frame {
@@ -138,6 +139,9 @@ func (c *collector) stmt(n *Node, fr frame) {
 		for i, k := range n.Kids {
 			sub := fr
 			sub.inTry = fr.inTry || len(n.Kids) > 1 && i < 2
+			if h := n.Kid(1); i == 0 && h.Is(Block) && h.Name == "catch" && !leaves(h) {
+				sub.try = n
+			}
 			if k != nil && k.Name == "catch" {
 				sub = sub.with(n, false)
 			}
@@ -278,7 +282,7 @@ func (c *collector) bindPath(target, value *Node, kind, op string, path []string
 	}
 	switch target.Kind {
 	case Name:
-		fr.scope.bind(&Binding{Name: target.Name, Kind: kind, Value: value, Path: path, Default: def, Op: op, Off: target.Off, Guards: fr.guards})
+		fr.scope.bind(&Binding{Name: target.Name, Kind: kind, Value: value, Path: path, Default: def, Op: op, Off: target.Off, Guards: fr.guards, Try: fr.try})
 	case Assign: // a default in a pattern
 		c.bindPath(target.Kid(0), value, kind, op, path, target.Kid(1), fr, depth+1)
 	case Spread:

@@ -351,6 +351,11 @@ func (g *goReader) expr(e ast.Expr) *Node {
 			n.Kids = append(n.Kids, g.expr(a))
 		}
 		return n
+	case *ast.SliceExpr:
+		if e.High == nil && e.Low != nil {
+			rest := g.at(Unknown, Rest1, e.Low, g.expr(e.Low))
+			return g.at(Index, "", e, g.expr(e.X), rest)
+		}
 	case *ast.BinaryExpr:
 		return g.at(Binary, e.Op.String(), e, g.expr(e.X), g.expr(e.Y))
 	case *ast.UnaryExpr:

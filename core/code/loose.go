@@ -1241,6 +1241,17 @@ func (r *loose) class() *Node {
 		n.Alias = word
 	}
 	r.pos++
+	if r.lang == Ruby && word == "class" && r.isP("<<") { // class << self: methods of the class around
+		r.pos++
+		r.expr(14)
+		b := r.blockToEnd()
+		for _, k := range b.Kids {
+			if k.Is(Func) {
+				k.Flag |= Static
+			}
+		}
+		return r.done(b)
+	}
 	if word == "enum" && r.isN("class") || word == "record" && (r.isN("class") || r.isN("struct")) {
 		r.pos++
 	}

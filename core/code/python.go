@@ -128,6 +128,10 @@ func (r *reader) pyStatement() *Node {
 				}
 			}
 			n.Kids = append(n.Kids, r.suite())
+			if c := n.Kids[0]; len(n.Kids) == 2 && c.Is(Call) && (c.Kid(0).Dotted() == "suppress" || c.Kid(0).Dotted() == "contextlib.suppress") {
+				// What goes wrong in it is passed over.
+				n.Kind, n.Kids = Try, []*Node{n.Kids[1], {Kind: Block, Name: "catch", Off: r.end(), End: r.end()}}
+			}
 			return r.done(n)
 		case "return", "raise":
 			r.pos++

@@ -1684,6 +1684,13 @@ func (r *reader) postfix(n *Node) *Node {
 			}
 			r.pos++
 			c := &Node{Kind: Index, Off: n.Off, Kids: []*Node{n}}
+			if r.py() && r.cur().kind == tNumber && r.at(1).kind == tPunct && r.at(1).text == ":" && r.at(2).kind == tPunct && r.at(2).text == "]" { // x[1:]
+				first := &Node{Kind: Number, Name: r.cur().text, Off: r.cur().off, End: r.cur().end}
+				r.pos += 3
+				c.Kids = append(c.Kids, &Node{Kind: Unknown, Name: Rest1, Off: first.Off, End: r.end(), Kids: []*Node{first}})
+				n = r.done(c)
+				continue
+			}
 			if e := r.sequence(); e != nil && !r.isP(":") {
 				c.Kids = append(c.Kids, e)
 			} else {

@@ -298,15 +298,32 @@ func (e *Eval) counted(first float64, at place.Span) *Value {
 // opened gives the data file that open("x.json") or readFileSync("x.json")
 // opens, seen from the folder that the program runs in; nil for all else.
 func (e *Eval) opened(v *Value) *document.Node {
-	if v.Kind != External || len(v.Kids) == 0 || v.Kids[0].Kind != Str {
+	if v.Kind != External {
 		return nil
 	}
 	switch v.Text {
-	case "open()", "fs.readFileSync()", "io.open()":
-	default:
-		return nil
+	case "open()", "fs.readFileSync()", "io.open()", "fs/promises.readFile()", "fs.promises.readFile()", "Deno.readTextFileSync()", "Deno.readTextFile()", "fs.readFile()":
+		if len(v.Kids) == 0 {
+			return nil
+		}
+		switch name := v.Kids[0]; {
+		case name.Kind == Str:
+			return e.Loader.Data(path.Join(e.Dir, name.Text))
+		case name.Kind == External && name.Text == "URL()" && len(name.Kids) == 2 && name.Kids[0].Kind == Str && strings.HasPrefix(name.Kids[1].Text, "import.meta"): // beside the file
+			return e.Loader.Data(path.Join(dirOf(name.At.File), name.Kids[0].Text))
+		case name.Kind == External && strings.HasPrefix(name.Text, "path.") && len(name.Kids) > 1 && strings.HasPrefix(name.Kids[0].Text, "__dirname"):
+			return e.Loader.Data(path.Join(dirOf(name.At.File), name.Kids[len(name.Kids)-1].literal()))
+		}
+	case "pathlib.Path().read_text()", "pathlib.Path().read_bytes()", "pathlib.Path().open()":
+		if p := v.Recv; p != nil && p.Recv != nil && len(p.Recv.Kids) == 1 && p.Recv.Kids[0].Kind == Str {
+			return e.Loader.Data(path.Join(e.Dir, p.Recv.Kids[0].Text))
+		}
+	case "open().read()", "io.open().read()":
+		if p := v.Recv; p != nil && p.Recv != nil {
+			return e.opened(p.Recv)
+		}
 	}
-	return e.Loader.Data(path.Join(e.Dir, v.Kids[0].Text))
+	return nil
 }
 
 // commandOption gives a parameter of a function that a decorator makes a

@@ -197,6 +197,10 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 			return op(name, py, at, args[:min(2, len(args))]...)
 		}
 		switch cv.Text {
+		case "Deno.env.has":
+			if len(args) == 1 && args[0].Kind == Str {
+				return op("isset", false, at, &Value{Kind: Env, Text: args[0].Text, At: at})
+			}
 		case "Object.assign":
 			o := &Value{Kind: Object, At: at}
 			for _, a := range args {
@@ -207,10 +211,10 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 			if len(args) > 1 {
 				return op(strings.TrimPrefix(cv.Text, "Math."), py, at, args...)
 			}
-		case "json.load", "yaml.safe_load", "tomllib.load", "tomli.load", "JSON.parse":
+		case "json.load", "yaml.safe_load", "yaml.load", "tomllib.load", "tomli.load", "toml.load", "JSON.parse", "json.loads", "tomllib.loads", "tomli.loads", "toml.loads":
 			if len(args) > 0 {
 				if d := e.opened(args[0]); d != nil {
-					return FromDocument(d).with(Step{at, "reads " + args[0].Kids[0].Text})
+					return FromDocument(d).with(Step{at, "reads " + d.At().File})
 				}
 			}
 		case "util.parseArgs":
@@ -454,6 +458,12 @@ func (e *Eval) method(n, callee *code.Node, s *code.Scope, c *context) *Value {
 		return op(o, py, at, append([]*Value{base}, args[:min(1, len(args))]...)...)
 	}
 	switch name {
+	case "slice":
+		if args, _ := e.args(n, s, c); len(args) == 1 && args[0].Kind == Num {
+			if v := e.rest(base, int(args[0].Num), at); v != nil {
+				return v
+			}
+		}
 	case "format":
 		if args, keys := e.args(n, s, c); py && base.Kind == Str {
 			return braces(base.Text, args, keys, at)

@@ -334,6 +334,10 @@ func (v *Value) spread(o *Value, py bool) {
 	switch {
 	case len(v.Keys)+len(o.Keys) > maxParts:
 		v.Keys, v.Kids = append(v.Keys, "..."), append(v.Kids, unknown(tooMany, o.At))
+	case o.Kind == Object && o.Text == filtered:
+		for i, k := range o.Keys {
+			v.choose(o.Kids[i], &Value{Kind: Object, At: o.At, Keys: []string{k}, Kids: []*Value{o.Kids[i]}}, &Value{Kind: Undef}, py)
+		}
 	case o.Kind == Object:
 		v.Keys, v.Kids = append(v.Keys, o.Keys...), append(v.Kids, o.Kids...)
 	case o.Kind == Undef || o.Kind == Null || o.Kind == Bool:
@@ -471,7 +475,7 @@ func (e *Eval) name(n *code.Node, s *code.Scope, c *context) *Value {
 			}
 		}
 	}
-	if n.Name == "this" || n.Name == "self" || n.Name == "cls" || n.Name == "$this" {
+	if n.Name == "this" || n.Name == "self" && f.Lang != code.PHP || n.Name == "cls" || n.Name == "$this" {
 		if t := e.this(s, c); t != nil {
 			return t
 		}
@@ -722,6 +726,9 @@ func (e *Eval) bindings(bs []*code.Binding, s *code.Scope, c *context, use int32
 			v, shared = next, b.Guards
 			continue
 		}
+		if b.Try != nil && !handled(bs, b.Try) { // after an error it is as it was
+			next = op("catch", s.File.Lang == code.Python, next.At, next, v)
+		}
 		for i := len(b.Guards) - 1; i >= 0; i-- {
 			g := b.Guards[i]
 			if i < len(shared) && shared[i].Test == g.Test && shared[i].Not == g.Not {
@@ -742,6 +749,18 @@ func (e *Eval) test(n *code.Node, s *code.Scope, c *context) *Value {
 		return op("rubytrue", true, v.At, v)
 	}
 	return v
+}
+
+// handled reports whether a handler of a try sets the name too.
+func handled(bs []*code.Binding, try *code.Node) bool {
+	for _, b := range bs {
+		for _, g := range b.Guards {
+			if g.Test == try {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 func (e *Eval) guarded(g code.Guard, yes, no *Value, c *context) *Value {
@@ -858,6 +877,9 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 		}
 		if v, ok := c.keys[b.Name]; ok {
 			return v
+		}
+		if v := c.keys["**"]; v != nil && i >= len(c.args) {
+			return unknown("arguments that are made while the program runs", v.At)
 		}
 		if i >= 0 && i < len(c.args) {
 			v := pick(c.args[i])
@@ -1380,6 +1402,14 @@ func (e *Eval) index(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 	}
 	base := e.expr(n.Kids[0], s, c)
+	if r := n.Kid(1); r.Is(code.Unknown) && r.Name == code.Rest1 {
+		if from := e.expr(r.Kid(0), s, c); from.Kind == Num && from.Num >= 0 {
+			if v := e.rest(base, int(from.Num), s.File.At(n)); v != nil {
+				return v
+			}
+		}
+		return unknown("a part of a list", s.File.At(n))
+	}
 	k := e.expr(n.Kid(1), s, c)
 	if k.Kind == Str {
 		v := e.property(n, base, k.Text, s, c)
@@ -1432,6 +1462,32 @@ func (e *Eval) index(n *code.Node, s *code.Scope, c *context) *Value {
 		return unknown("one of several settings, chosen by "+s.File.Text(n.Kid(1)), s.File.At(n))
 	}
 	return unknown("an element chosen while the program runs", s.File.At(n))
+}
+
+// rest is a list from one place on: of the arguments of the program, of a list
+// that is written out; nil for any other.
+func (e *Eval) rest(base *Value, from int, at place.Span) *Value {
+	list := base.Kids
+	switch {
+	case base.Kind == List:
+	case base.Kind == External && (base.Text == "sys.argv" || base.Text == "os.Args" || base.Text == "process.argv"):
+		from--
+		if base.Text == "process.argv" {
+			from--
+		}
+		if from < 0 {
+			return nil
+		}
+		list = e.Args
+		for _, a := range list {
+			if a.Kind != Str { // an empty one without quotes leaves nothing behind
+				return nil
+			}
+		}
+	default:
+		return nil
+	}
+	return &Value{Kind: List, At: at, Py: base.Py, Kids: append([]*Value(nil), list[min(from, len(list)):]...)}
 }
 
 // pick turns an object indexed by a value into conditions on that value.

@@ -222,6 +222,9 @@ func field(base *Value, name string, inside *code.Scope) *Value {
 			if i < len(r.args) {
 				return r.args[i]
 			}
+			if v := r.keys["**"]; v != nil {
+				return unknown("arguments that are made while the program runs", v.At)
+			}
 			return nil
 		}
 		i++

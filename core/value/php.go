@@ -7,6 +7,10 @@ import (
 	"ubique/core/place"
 )
 
+// filtered marks an object that has only those of its keys whose value counts
+// as true.
+const filtered = "\x00filtered"
+
 // phpCall evaluates what PHP does with the environment, texts and numbers
 // (PHP manual, 8.4); nil for any other call.
 func (e *Eval) phpCall(n *code.Node, s *code.Scope, c *context) *Value {
@@ -48,6 +52,11 @@ func (e *Eval) phpCall(n *code.Node, s *code.Scope, c *context) *Value {
 	case "int", "integer", "intval": // what is no number is 0
 		return op("||", false, at, op("parseInt", false, at, op("String", true, at, op("||", false, at, arg(0), text("", at)))), number(0, at))
 	case "string", "strval":
+		if v := arg(0); v.Kind == Instance {
+			if m := e.attribute(v, "__toString()", c); m != nil && m.Kind == Func {
+				return e.invoke(m, nil, nil, c)
+			}
+		}
 		return op("concat", false, at, op("||", false, at, arg(0), text("", at)))
 	case "bool", "boolval", "boolean":
 		return op("Boolean", false, at, arg(0))
@@ -83,6 +92,12 @@ func (e *Eval) phpCall(n *code.Node, s *code.Scope, c *context) *Value {
 	case "count":
 		if b := arg(0); b.Kind == External && b.Text == "$argv" {
 			return e.argumentCount(at)
+		}
+	case "array_filter": // without what is empty
+		if b := arg(0); b.Kind == Object && len(n.Kids) == 2 {
+			o := *b
+			o.Text = filtered
+			return &o
 		}
 	case "array_merge", "array_replace":
 		o := &Value{Kind: Object, At: at}
@@ -263,6 +278,9 @@ func (e *Eval) phpName(n *code.Node, s *code.Scope, _ *context) *Value {
 		return e.argumentCount(at)
 	case "__DIR__":
 		return &Value{Kind: External, Text: "__DIR__", At: at}
+	}
+	if cls := s.Class; cls != nil && (n.Name == "self" || n.Name == "static") {
+		return &Value{Kind: Class, Text: cls.Name, At: at, ref: &ref{file: s.File, node: cls, scope: s.File.Top}}
 	}
 	name := strings.TrimPrefix(n.Name, `\`)
 	for _, f := range e.Loader.Loaded() {

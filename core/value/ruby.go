@@ -94,6 +94,17 @@ func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 	case "start_with?":
 		return op("startswith", true, at, e.expr(callee.Kid(0), s, c), e.expr(n.Kid(1), s, c))
 	case "values_at":
+		if b := e.expr(callee.Kid(0), s, c); b.Kind == Object {
+			v := &Value{Kind: List, At: at}
+			for _, a := range n.Args() {
+				x := b.Get(e.expr(a, s, c).literal())
+				if x == nil {
+					x = &Value{Kind: Null, At: at}
+				}
+				v.Kids = append(v.Kids, x)
+			}
+			return v
+		}
 		return unknown("several variables at once", at)
 	case "load_file", "safe_load_file", "parse":
 		for _, a := range n.Args() {
