@@ -145,7 +145,11 @@ func Find(t *source.Tree, runtimes []Runtime) []*fact.Component {
 						byFolder[i] = append(byFolder[i], claim{r, folders[i], s})
 					}
 				}
-				if named := StartedBy(t, folders[i]); named != "" && !slices.ContainsFunc(byFolder[i], func(c claim) bool { return c.strength > 0 }) {
+				if slices.ContainsFunc(byFolder[i], func(c claim) bool { return c.strength > 1 }) {
+					continue
+				}
+				if named := StartedBy(t, folders[i]); named != "" {
+					byFolder[i] = slices.DeleteFunc(byFolder[i], func(c claim) bool { return c.r.Name() == named })
 					for _, r := range runtimes {
 						if r.Name() == named {
 							byFolder[i] = append(byFolder[i], claim{r, folders[i], 2})
