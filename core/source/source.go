@@ -252,10 +252,21 @@ func (t *Tree) Below(dir string) []Entry {
 // In lists the entries that lie directly in the folder.
 func (t *Tree) In(dir string) []Entry {
 	var list []Entry
-	for _, e := range t.Below(dir) {
-		if Dir(e.Path) == clean(dir) {
-			list = append(list, e)
+	below := t.Below(dir)
+	skip := 0
+	if dir = clean(dir); dir != "" {
+		skip = len(dir) + 1
+	}
+	for i := 0; i < len(below); {
+		rest := below[i].Path[skip:]
+		slash := strings.IndexByte(rest, '/')
+		if slash < 0 {
+			list = append(list, below[i])
+			i++
+			continue
 		}
+		next := below[i].Path[:skip+slash] + "0" // what stands behind all of the folder: 0 follows /
+		i += sort.Search(len(below)-i, func(k int) bool { return below[i+k].Path >= next })
 	}
 	return list
 }

@@ -767,8 +767,12 @@ func Number(s string) (int, bool) {
 // its own imports it: calls outside of functions.
 func Inner(st *fact.Start) []*fact.Listener {
 	var list []*fact.Listener
+	read := st.Program.Loader.File
+	if p, ok := st.Program.Loader.(*Program); ok {
+		read = p.Skim // what cannot listen is not read for this
+	}
 	for _, name := range st.Reached {
-		f := st.Program.Loader.File(name)
+		f := read(name)
 		if f == nil || f.Skimmed {
 			continue
 		}
