@@ -195,6 +195,10 @@ func (n *Node) Dotted() string {
 // kid is the place.
 const Rest1 = "rest"
 
+// Pattern stands at the front of the name of a node that is a literal of a
+// regular expression; what follows is its source, with slashes and flags.
+const Pattern = "pattern:"
+
 // Guard is a condition under which a piece of code runs.
 type Guard struct {
 	Test  *Node

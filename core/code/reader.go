@@ -1255,6 +1255,7 @@ func (r *reader) primary() *Node {
 		return n
 	case tRegex:
 		r.pos++
+		n.Name = Pattern + string(r.src[t.off:t.end])
 		return n
 	case tMarkup:
 		r.pos++

@@ -346,10 +346,17 @@ func (r *lineReader) param(p *syntax.ParamExp, at place.Span) *value.Value {
 	}
 	switch p.Exp.Op {
 	case syntax.DefaultUnsetOrNull, syntax.AssignUnsetOrNull:
-		return value.Or(v, def, at)
+		u := value.Or(v, def, at)
+		if p.Exp.Op == syntax.AssignUnsetOrNull {
+			r.set(name, u)
+		}
+		return u
 	case syntax.DefaultUnset, syntax.AssignUnset:
 		u := value.Or(v, def, at)
 		u.Text = "unset"
+		if p.Exp.Op == syntax.AssignUnset {
+			r.set(name, u)
+		}
 		return u
 	case syntax.ErrorUnset, syntax.ErrorUnsetOrNull:
 		w := *v

@@ -37,6 +37,9 @@ func Hinted(t *source.Tree, f Folder, runtime string) bool {
 			}
 			for _, w := range strings.FieldsFunc(line, func(r rune) bool { return strings.ContainsRune(" \t\"'[],;&|()", r) }) {
 				r := runtimeOf(w)
+				if r == "bun" {
+					r = "node"
+				}
 				any = any || r != ""
 				mine = mine || r == runtime
 			}

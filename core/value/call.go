@@ -2,6 +2,7 @@ package value
 
 import (
 	"maps"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -298,6 +299,31 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 	return unknown("what "+f.Text(callee)+" returns", at)
 }
 
+// matched is what a text gives for the literal of a regular expression: its
+// groups, or nothing; nil where the pattern is not read.
+func matched(text *Value, pattern *code.Node, at place.Span) *Value {
+	if !pattern.Is(code.Unknown) {
+		return nil
+	}
+	src, ok := strings.CutPrefix(pattern.Name, code.Pattern)
+	end := strings.LastIndexByte(src, '/')
+	if !ok || end < 1 || len(src) > 200 {
+		return nil
+	}
+	flags := src[end+1:]
+	if strings.ContainsAny(flags, "gy") {
+		return nil
+	}
+	re := src[1:end]
+	if flags = strings.NewReplacer("u", "", "v", "").Replace(flags); flags != "" {
+		re = "(?" + flags + ")" + re
+	}
+	if _, err := regexp.Compile(re); err != nil {
+		return nil
+	}
+	return op("match", false, at, text, &Value{Kind: Str, Text: re, At: at})
+}
+
 // functions reports whether a condition chooses between functions of the tree.
 func functions(v *Value, depth int) bool {
 	if v.Kind == Cond && depth < 6 {
@@ -458,6 +484,17 @@ func (e *Eval) method(n, callee *code.Node, s *code.Scope, c *context) *Value {
 		return op(o, py, at, append([]*Value{base}, args[:min(1, len(args))]...)...)
 	}
 	switch name {
+	case "match", "test", "exec":
+		text, pattern := base, n.Kid(1)
+		if name != "match" {
+			text, pattern = e.expr(n.Kid(1), s, c), callee.Kid(0)
+		}
+		if v := matched(text, pattern, at); v != nil {
+			if name == "test" {
+				return op("Boolean", py, at, v)
+			}
+			return v
+		}
 	case "slice":
 		if args, _ := e.args(n, s, c); len(args) == 1 && args[0].Kind == Num {
 			if v := e.rest(base, int(args[0].Num), at); v != nil {
@@ -471,6 +508,9 @@ func (e *Eval) method(n, callee *code.Node, s *code.Scope, c *context) *Value {
 		return &Value{Kind: Op, Text: "loop", Kids: []*Value{base}, At: at}
 	case "join", "replace", "map", "filter", "concat", "reduce":
 		args, _ := e.args(n, s, c)
+		if name == "filter" && len(args) == 1 && args[0].Text == "Boolean" && base.Kind == List {
+			return &Value{Kind: Op, Text: "kept", Kids: base.Kids, At: at}
+		}
 		return &Value{Kind: Op, Text: "loop", Kids: append([]*Value{base}, args...), At: at}
 	case "bind":
 		return base

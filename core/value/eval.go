@@ -1421,6 +1421,9 @@ func (e *Eval) index(n *code.Node, s *code.Scope, c *context) *Value {
 		return v
 	}
 	if k.Kind == Num && (base.Kind == List || base.Kind == Op) {
+		if base.Kind == Op && base.Text == "kept" {
+			return e.key(base, strconv.Itoa(int(k.Num)), s, c, s.File.At(n))
+		}
 		if base.Kind == List && int(k.Num) >= 0 && int(k.Num) < len(base.Kids) {
 			return base.Kids[int(k.Num)]
 		}
@@ -1628,7 +1631,14 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 			return &Value{Kind: Cond, Py: base.Py, At: at, Kids: []*Value{base.Kids[0], e.key(base.Kids[1], name, s, c, at), e.key(base.Kids[2], name, s, c, at)}, Steps: base.Steps}
 		}
 	case Op:
-		if i, err := strconv.Atoi(name); err == nil && (base.Text == "split" || base.Text == "partition" || base.Text == "rpartition") {
+		if base.Text == "kept" && name == "0" { // the first of a list that counts as true
+			v := &Value{Kind: Undef, At: at}
+			for i := len(base.Kids) - 1; i >= 0; i-- {
+				v = op("||", false, at, base.Kids[i], v)
+			}
+			return keep(v)
+		}
+		if i, err := strconv.Atoi(name); err == nil && (base.Text == "match" || base.Text == "split" || base.Text == "partition" || base.Text == "rpartition") {
 			return keep(op("index", s.File.Lang == code.Python, at, base, &Value{Kind: Num, Num: float64(i), At: at}))
 		}
 		switch base.Text {

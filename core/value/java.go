@@ -419,7 +419,8 @@ func (e *Eval) jvmMethod(base *Value, name string, args []*Value, c *context, at
 	case "equals", "contentEquals", "Equals":
 		return op("===", true, at, base, arg(0))
 	case "equalsIgnoreCase":
-		return op("===", true, at, op("lower", true, at, base), op("lower", true, at, arg(0)))
+		other := arg(0) // nothing is equal to no text
+		return &Value{Kind: Cond, Py: true, At: at, Kids: []*Value{op("nothing", true, at, other), boolean(false, at), op("===", true, at, op("lower", true, at, base), op("lower", true, at, other))}}
 	case "trim", "strip", "stripLeading", "stripTrailing":
 		return op("strip", true, at, base)
 	case "toLowerCase", "lowercase":

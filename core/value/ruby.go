@@ -119,6 +119,12 @@ func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 				return FromDocument(d).with(Step{at, "reads " + file})
 			}
 		}
+	case "then", "yield_self":
+		if f := n.Kid(1); f.Is(code.Func) {
+			if fn := e.expr(f, s, c); fn.Kind == Func {
+				return e.invoke(fn, []*Value{e.expr(callee.Kid(0), s, c)}, nil, c)
+			}
+		}
 	case "to_i":
 		if n.Kid(1) == nil {
 			return e.rubyConversion(callee, s, c)

@@ -4,6 +4,7 @@ import (
 	"math"
 	"net/netip"
 	"net/url"
+	"regexp"
 	"strconv"
 	"strings"
 )
@@ -639,6 +640,28 @@ var operators = map[string]operator{
 			}
 		}
 		return a
+	},
+	"match": func(a, b Outcome, _ bool) Outcome {
+		if a.nothing() {
+			return raise("a method of nothing is called")
+		}
+		re, err := regexp.Compile(b.Text)
+		if err != nil {
+			return dontKnow("a regular expression")
+		}
+		m := re.FindStringSubmatchIndex(a.show(false))
+		if m == nil {
+			return Outcome{Kind: Null}
+		}
+		o := Outcome{Kind: List}
+		for i := 0; i+1 < len(m); i += 2 {
+			if m[i] < 0 {
+				o.List = append(o.List, Outcome{Kind: Undef})
+				continue
+			}
+			o.List = append(o.List, str(a.show(false)[m[i]:m[i+1]]))
+		}
+		return o
 	},
 	"phptext": func(a, _ Outcome, _ bool) Outcome {
 		switch {
