@@ -253,7 +253,7 @@ end
 // others are all of them.
 func others() []proof {
 	var list []proof
-	for _, l := range [][]proof{rubyProofs, phpProofs, javaProofs, denoProofs, bunProofs, rustProofs, elixirProofs} {
+	for _, l := range [][]proof{rubyProofs, phpProofs, javaProofs, denoProofs, bunProofs, rustProofs, elixirProofs, moreProofs} {
 		list = append(list, l...)
 	}
 	return list
