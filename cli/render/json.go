@@ -47,6 +47,14 @@ type jsonComponent struct {
 	Artefacts   []jsonArtefact   `json:"artefacts"`
 	Packages    []jsonPackage    `json:"dependencies"`
 	Shipments   []jsonShipment   `json:"shipments,omitempty"`
+	Routes      []jsonRoute      `json:"routes,omitempty"`
+}
+
+type jsonRoute struct {
+	Method string `json:"method"`
+	Path   string `json:"path"`
+	File   string `json:"file"`
+	Line   int    `json:"line"`
 }
 
 type jsonPackage struct {
@@ -280,6 +288,9 @@ func component(c *fact.Component) jsonComponent {
 				j.Listeners = append(j.Listeners, y)
 			}
 		}
+	}
+	for _, r := range c.Routes {
+		j.Routes = append(j.Routes, jsonRoute{r.Method, r.Path, r.At.File, r.At.Line})
 	}
 	for _, v := range c.Variables {
 		j.Variables = append(j.Variables, jsonVariable{v.Name, v.Required, v.Fallback, v.At.File, v.At.Line})

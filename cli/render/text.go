@@ -14,6 +14,7 @@ import (
 	"ubique/core/host"
 	"ubique/core/place"
 	"ubique/core/rules"
+	"ubique/core/survey"
 )
 
 const indent = "          "
@@ -436,6 +437,7 @@ func block(p *printer, v View, r *check.Report, c *fact.Component) {
 			rows(p, v, "", under)
 		}
 	}
+	rows(p, v, "answers", answers(c))
 	rows(p, v, "reads", reads)
 	rows(p, v, "described", desc)
 	ships, stays := shipped(c)
@@ -730,4 +732,32 @@ func DemoEnd(w io.Writer, v View, dir string) error {
 	p.f("           ubique survey %s --with PORT=5123\n", line(dir))
 	p.f("           ubique rules port/name-case\n")
 	return p.err
+}
+
+// answers shows the routes that a host may ask for: the root and those that
+// tell whether the program is well; the others are counted.
+func answers(c *fact.Component) [][]string {
+	var list [][]string
+	others := 0
+	for _, r := range c.Routes {
+		if r.Path != "/" && r.Path != "*" && !survey.Health(r.Path) || len(list) >= 8 {
+			others++
+			continue
+		}
+		method, p := r.Method, r.Path
+		if method == "any" {
+			method = "any method"
+		}
+		if p == "*" {
+			p = "every path"
+		}
+		list = append(list, []string{p, method, r.At.String()})
+	}
+	if others > 0 && len(list) == 0 {
+		list = append(list, []string{"nothing at / and no path that tells whether it is well", "", ""})
+	}
+	if others > 0 {
+		list = append(list, []string{fmt.Sprintf("%d more", others), "", ""})
+	}
+	return list
 }

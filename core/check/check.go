@@ -433,6 +433,14 @@ func (c *conductor) component(comp *fact.Component, r survey.Runtime) {
 	verdicts, on := c.applicable(comp)
 	var found []rules.Finding
 	if !c.opts.Rules {
+		for _, st := range comp.Starts {
+			if comp.Routes = survey.Routes(st); len(comp.Routes) > 0 {
+				break
+			}
+		}
+		if pages := survey.Pages(c.t.Has, comp); len(comp.Routes) == 0 || comp.Runtime != "php" {
+			comp.Routes = append(comp.Routes, pages...)
+		}
 		comp.Shipments = survey.Shipments(c.t, comp)
 	}
 	if c.opts.Rules {

@@ -30,6 +30,7 @@ type Component struct {
 	Scripts      map[string]command.Script // package scripts
 	Starts       []*Start
 	Variables    []Variable
+	Routes       []Route // of the first start that has any; only where they are asked for
 	Declared     []Declared
 	Imports      []Import
 	Settings     []Setting
@@ -169,6 +170,13 @@ func (s *Start) Named() string {
 		}
 	}
 	return "FILE"
+}
+
+// Route is a path that the code answers.
+type Route struct {
+	Method string // GET, POST, …; any for all
+	Path   string // * for every path
+	At     place.Span
 }
 
 // Variable is a variable of the environment that the code reads.
