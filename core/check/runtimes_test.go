@@ -139,7 +139,7 @@ require __DIR__ . '/../vendor/autoload.php';
 </Project>
 -- src/Gate/Program.cs --
 var app = WebApplication.CreateBuilder(args).Build();
-app.Run();
+app.Run($"http://*:{Environment.GetEnvironmentVariable("PORT") ?? "8080"}");
 -- tests/Gate.Tests/Gate.Tests.csproj --
 <Project Sdk="Microsoft.NET.Sdk"><ItemGroup><PackageReference Include="Microsoft.NET.Test.Sdk" Version="18.0.0" /></ItemGroup></Project>
 -- global.json --

@@ -48,7 +48,7 @@ type Listening interface {
 func SourcesIn(t *source.Tree, c *fact.Component, dirs []string, ends ...string) []string {
 	var list []string
 	for _, d := range dirs {
-		for _, e := range t.Below(c.Path(d)) {
+		for _, e := range t.Below(strings.TrimSuffix(c.Path(d), "/")) {
 			if !e.OnDisk || len(list) >= maxReached {
 				continue
 			}

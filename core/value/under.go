@@ -164,7 +164,12 @@ func (u *evaluation) under(v *Value, depth int) Outcome {
 // Made gives the part of a value that it comes to in an environment: the
 // literal or the variable at the end of the conditions and fallbacks. Where
 // several parts are put together it is the first that is no text of its own.
-func (v *Value) Made(env Environ) *Value {
+func (v *Value) Made(env Environ) *Value { return v.made(env, false) }
+
+// MadeLast is Made for the end of a text that is put together.
+func (v *Value) MadeLast(env Environ) *Value { return v.made(env, true) }
+
+func (v *Value) made(env Environ, last bool) *Value {
 	u := &evaluation{env: env}
 	for depth := 0; depth < maxUnder; depth++ {
 		switch {
@@ -196,6 +201,9 @@ func (v *Value) Made(env Environ) *Value {
 					next = k
 					break
 				}
+			}
+			if last && (v.Text == "concat" || v.Text == "+") {
+				next = v.Kids[len(v.Kids)-1]
 			}
 			v = next
 		}

@@ -70,6 +70,15 @@ type Value struct {
 	Recv  *Value     // what the method of an External was called on
 	ref   *ref       // the code behind a Func, Class or Instance
 	Steps []Step
+	last  *place.Span // where the last part of a text is written that is put together; nil: at At
+}
+
+// Last is where the end of a text is written: the port of an address.
+func (v *Value) Last() place.Span {
+	if v.last != nil {
+		return *v.last
+	}
+	return v.At
 }
 
 // Literal text, number and boolean values.
@@ -136,7 +145,11 @@ func Concat(parts ...*Value) *Value {
 		b.WriteString(p.Text)
 	}
 	if all && len(parts) > 0 {
-		return text(b.String(), parts[0].At)
+		v := text(b.String(), parts[0].At)
+		if end := parts[len(parts)-1].Last(); end.Line > 0 && end != v.At {
+			v.last = &end
+		}
+		return v
 	}
 	v := &Value{Kind: Op, Text: "concat", Kids: parts}
 	if len(parts) > 0 {

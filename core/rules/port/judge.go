@@ -106,6 +106,11 @@ func where(on *rules.On, l *fact.Listener) place.Span {
 	if v == nil {
 		return l.At
 	}
+	if l.Bind != nil {
+		if made := v.MadeLast(on.Ported); (made.Kind == value.Num || made.Kind == value.Str) && made.Last().Line > 0 {
+			return made.Last()
+		}
+	}
 	if made := v.Made(on.Ported); (made.Kind == value.Num || made.Kind == value.Str) && made.At.Line > 0 {
 		return made.At
 	}
