@@ -410,12 +410,34 @@ func wrapped(name, flags string, words []Word, c Context, env []Assign, steps []
 	return f
 }
 
+// started is the first word behind the flags of Bun that run a program.
+func started(words []Word) string {
+	flags := false
+	for i := 0; i < len(words); i++ {
+		switch t := words[i].Text; {
+		case t == "--port" || t == "--env-file" || t == "--preload" || t == "-r":
+			i++
+			flags = true
+		case strings.HasPrefix(t, "-"):
+		case t == "run":
+		case flags:
+			return t
+		default:
+			return ""
+		}
+	}
+	return ""
+}
+
 // packageRun follows npm start, npm run X, yarn X and their like.
 func packageRun(name string, words []Word, c Context, env []Assign, steps []value.Step, exec bool, depth int) (Final, bool) {
 	dir := c.Dir
 	rest := words[1:]
 	unknown := func(why string) (Final, bool) {
 		return Final{Program: name, Path: words[0].Text, At: words[0].At, Env: env, Dir: c.Dir, Steps: steps, Reason: why}, true
+	}
+	if name == "bun" && strings.ContainsAny(started(rest), "./") {
+		return Final{}, false // a file, not a script
 	}
 	// flags takes the flags of the package manager off the front, and keeps
 	// the folder that they lead to.

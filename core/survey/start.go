@@ -154,6 +154,7 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	if r, ok := s.Runtime.(Listening); ok && len(st.Listeners) == 0 && st.Final.Reason == "" {
 		st.Listeners = r.Listeners(s.Tree, s.C, st)
 	}
+	sandboxed(st)
 	st.Variables = Variables(st.Program, files)
 	s.bind(st, b)
 	s.settings(st, prog, files)
@@ -180,6 +181,50 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	st.Dotenv = dotenvFiles(st, files)
 	st.Secrets = effective(st, Secrets(st.Program, files))
 	return st
+}
+
+// sandboxed looks at what the command line of Deno and Bun says of the servers
+// that the code starts: Deno without the right to the network ends at the call
+// that listens; --port of Bun stands in where neither the code nor a variable
+// gives one (measured with Deno 2.9 and Bun 1.4, 2026-11).
+func sandboxed(st *fact.Start) {
+	if st.Final.Program == "bun" {
+		w, ok, _ := st.Final.Flag("--port")
+		for _, l := range st.Listeners {
+			if ok && w.Value != nil && l.Server == "bun" && (l.Port == nil || l.Port.Kind == value.Undef || l.Port.Kind == value.Null) {
+				l.Port, l.PortAt = w.Value, w.At
+				for _, name := range []string{"NODE_PORT", "PORT", "BUN_PORT"} {
+					l.Port = value.EnvOr(name, l.Port, w.At)
+				}
+			}
+		}
+	}
+	if st.Final.Program != "deno" {
+		return
+	}
+	run, serve := false, false
+	for _, w := range st.Final.Args {
+		switch name, _, _ := strings.Cut(w.Text, "="); {
+		case w.Text == "run":
+			run = true
+		case w.Text == "serve":
+			serve = true
+		case name == "--allow-net" || name == "--allow-all" || name == "-A" || name == "-N" || name == "-P" || name == "--permission-set":
+			return
+		case len(name) > 2 && name[0] == '-' && name[1] != '-' && strings.ContainsAny(name, "NA"): // several letters in one
+			return
+		}
+	}
+	for _, l := range st.Listeners {
+		if serve { // it may listen where its own flags say, and nowhere else
+			set := value.EnvOr("DENO_SERVE_ADDRESS", nil, l.At)
+			l.Guards, l.Ends = append(l.Guards, &value.Value{Kind: value.Op, Text: "!", Kids: []*value.Value{set}, At: l.At}), append(l.Ends, true)
+		}
+		if !run {
+			continue
+		}
+		l.Guards, l.Ends = append(l.Guards, value.No(l.At)), append(l.Ends, true)
+	}
 }
 
 // effective leaves out secrets of a settings module that the module in use

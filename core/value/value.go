@@ -108,6 +108,9 @@ func EnvOr(name string, other *Value, at place.Span) *Value {
 	return op("unset", false, at, &Value{Kind: Env, Text: name, Unset: ReadsNull, At: at}, other)
 }
 
+// No is a condition that never holds.
+func No(at place.Span) *Value { return boolean(false, at) }
+
 // NotKnown makes an unknown value with its reason.
 func NotKnown(why string, at place.Span) *Value { return unknown(why, at) }
 
