@@ -517,7 +517,7 @@ func (c *conductor) loaded(st *fact.Start, env map[string]string) map[string]str
 			continue
 		}
 		for _, k := range document.Dotenv(name, f.Data, f.Lines()).Kids {
-			if _, set := m[k.Key]; !set {
+			if _, set := m[k.Key]; !set || st.DotenvOver {
 				m[k.Key] = k.Text
 			}
 		}

@@ -155,6 +155,7 @@ type Start struct {
 	Variables  []Variable
 	Personal   []Path     // paths of one person's machine
 	Dotenv     []string   // the dotenv files that it reads, as paths of the tree
+	DotenvOver bool       // what stands in them beats the environment
 	Config     *code.File // the settings module of a Django site
 }
 

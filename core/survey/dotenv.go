@@ -2,6 +2,7 @@ package survey
 
 import (
 	"path"
+	"strings"
 
 	"ubique/core/code"
 	"ubique/core/fact"
@@ -26,6 +27,9 @@ func dotenvFiles(st *fact.Start, files []*code.File) []string {
 	for _, w := range st.Final.Flags("--env-file", "--env-file-if-exists") {
 		add(source.Join(st.Final.Dir, w.Text))
 	}
+	if list2, ok := otherDotenv(st, files); ok {
+		return append(list, list2...)
+	}
 	imported, called := false, false
 	for _, i := range st.Imports {
 		imported = imported || i.Package == "dotenv" && !i.TypeOnly
@@ -48,11 +52,13 @@ func dotenvFiles(st *fact.Start, files []*code.File) []string {
 				switch {
 				case a.Is(code.Object):
 					for _, p := range a.Kids {
+						st.DotenvOver = st.DotenvOver || p.Name == "override" && p.Kid(0).Is(code.True)
 						if p.Name == "path" {
 							named = p.Kid(0)
 						}
 					}
 				case a.Is(code.Keyword):
+					st.DotenvOver = st.DotenvOver || a.Name == "override" && a.Kid(0).Is(code.True)
 					if a.Name == "dotenv_path" {
 						named = a.Kid(0)
 					}
@@ -71,6 +77,62 @@ func dotenvFiles(st *fact.Start, files []*code.File) []string {
 		add(path.Join(st.Final.Dir, ".env"), true) // dotenv/config
 	}
 	return list
+}
+
+// otherDotenv lists the dotenv files of the other languages: Ruby's gem dotenv,
+// PHP's phpdotenv and Laravel, Go's godotenv, Rust's dotenvy; Bun reads them by
+// itself (documentation of dotenv 3.1, phpdotenv 5.6, godotenv 1.5, dotenvy
+// 0.15, Bun 1.4 "Environment variables"). ok is false where another rule counts.
+func otherDotenv(st *fact.Start, files []*code.File) (list []string, ok bool) {
+	add := func(name string) {
+		if p, ok := source.Join(st.Final.Dir, name); ok {
+			list = append(list, p)
+		}
+	}
+	if st.Final.Program == "bun" {
+		for _, name := range []string{".env.local", ".env"} {
+			add(name)
+		}
+		return list, true
+	}
+	for _, f := range files {
+		switch f.Lang {
+		case code.Ruby, code.PHP, code.Go, code.Rust:
+		default:
+			continue
+		}
+		for _, site := range f.Calls {
+			n := site.Node
+			callee := n.Kid(0)
+			name := callee.Dotted()
+			last := name[strings.LastIndexByte(name, '.')+1:]
+			if callee.Is(code.Member) {
+				last = callee.Name
+			}
+			switch {
+			case f.Lang == code.Ruby && callee.Is(code.Name) && callee.Name == "require" && n.Kid(1).Is(code.String) && (n.Kids[1].Name == "dotenv/load" || n.Kids[1].Name == "dotenv/autorestore"):
+				add(".env")
+			case f.Lang == code.Ruby && (name == "Dotenv.load" || name == "Dotenv.load!" || name == "Dotenv.overload"),
+				f.Lang == code.Go && (name == "godotenv.Load" || name == "godotenv.Overload"):
+				named := false
+				st.DotenvOver = st.DotenvOver || strings.HasSuffix(strings.ToLower(name), "overload")
+				for _, a := range n.Args() {
+					if a.Is(code.String) {
+						named = true
+						add(a.Name)
+					}
+				}
+				if !named {
+					add(".env")
+				}
+			case f.Lang == code.Rust && (last == "dotenv" && (strings.HasPrefix(name, "dotenv") || name == "dotenv") || name == "dotenvy.dotenv_override"):
+				add(".env")
+			case f.Lang == code.PHP && (last == "createImmutable" || last == "createMutable" || last == "createUnsafeImmutable" || last == "bootEnv"):
+				add(".env")
+			}
+		}
+	}
+	return list, len(list) > 0
 }
 
 // pathOf reads an expression that names a file of the tree: a text, or texts

@@ -189,6 +189,9 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 			}
 		}
 		if f.Lang == code.Ruby {
+			if v := e.rubySetting(n, s); v != nil {
+				return v
+			}
 			if v := e.rubyConversion(n, s, c); v != nil {
 				return v
 			}

@@ -430,3 +430,55 @@ func (e *Eval) rubyName(n *code.Node, s *code.Scope, c *context) *Value {
 	}
 	return nil
 }
+
+// rubySetting gives settings of figaro, Figaro.env.port: the variable, else
+// config/application.yml; and of dry-configurable, Dome.config.port: what is
+// set, else the default of `setting :port, default: …` (figaro 1.3,
+// dry-configurable 1.3).
+func (e *Eval) rubySetting(n *code.Node, s *code.Scope) *Value {
+	base := n.Kid(0)
+	if !base.Is(code.Member) {
+		return nil
+	}
+	at := s.File.At(n)
+	switch {
+	case base.Dotted() == "Figaro.env":
+		name := strings.ToUpper(strings.TrimRight(n.Name, "!?"))
+		var other *Value
+		if d := e.Loader.Data(joined2(e.Dir, "config/application.yml")); d != nil {
+			for _, k := range d.Items() {
+				if strings.EqualFold(k.Key, name) {
+					other = FromDocument(k)
+				}
+			}
+		}
+		v := EnvOr(name, other, at)
+		if strings.HasSuffix(n.Name, "!") && other == nil {
+			v.Kids[0].Unset = Raises
+		}
+		return v
+	case base.Name == "config" && base.Kid(0).Is(code.Name):
+		for _, f := range e.Loader.Loaded() {
+			for _, site := range f.Sets { // Dome.config.port = 1, or in a block of configure
+				if site.Node.Is(code.Member) && site.Node.Name == n.Name && (site.Node.Kid(0).Dotted() == base.Dotted() || site.Node.Kid(0).Is(code.Name) && site.Node.Kids[0].Name == "config") && len(site.Guards) == 0 && f.Lang == code.Ruby && !e.busy(site.Node) {
+					e.active[site.Node] = true
+					v := e.Expr(site.Value, site.Scope)
+					delete(e.active, site.Node)
+					return v
+				}
+			}
+		}
+		for _, site := range e.calls("setting") {
+			if site.Scope.File.Lang != code.Ruby || !site.Node.Kid(1).Is(code.String) || site.Node.Kids[1].Name != n.Name || e.busy(site.Node) {
+				continue
+			}
+			e.active[site.Node] = true
+			_, keys := e.args(site.Node, site.Scope, nil)
+			delete(e.active, site.Node)
+			if d := keys["default"]; d != nil {
+				return d
+			}
+		}
+	}
+	return nil
+}
