@@ -262,6 +262,9 @@ func Survey(w io.Writer, v View, r *check.Report) error {
 		p.f("No component was found: nothing here starts with a runtime that Ubique reads, and there is no page and no container file.\n")
 	}
 	unknowns(p, v, r)
+	if len(r.Unknown) == 0 && len(r.Components) > 0 {
+		p.f("\n")
+	}
 	route := "git: the files that it tracks"
 	if r.Route == "upload" {
 		route = "upload: the folder less what is ignored (git tracks nothing here)"
@@ -754,10 +757,10 @@ func answers(c *fact.Component) [][]string {
 		list = append(list, []string{p, method, r.At.String()})
 	}
 	if others > 0 && len(list) == 0 {
-		list = append(list, []string{"nothing at / and no path that tells whether it is well", "", ""})
+		list = append(list, []string{"nothing at /, and no path that tells whether it is well"})
 	}
 	if others > 0 {
-		list = append(list, []string{fmt.Sprintf("%d more", others), "", ""})
+		list = append(list, []string{"", "", fmt.Sprintf("and %d more", others)})
 	}
 	return list
 }
