@@ -14,7 +14,7 @@ web: go run .
 -- main.go --
 package main
 
-import "fmt"; import "github.com/kelseyhightower/envconfig"; import "log"; import "net/http"
+import "fmt"; import "log"; import "net/http"; import "github.com/kelseyhightower/envconfig"
 
 type Config struct {
 	Host        string ` + "`" + `default:"0.0.0.0"` + "`" + `
@@ -41,7 +41,7 @@ web: go run .
 -- main.go --
 package main
 
-import "fmt"; import "github.com/caarlos0/env/v11"; import "log"; import "net/http"
+import "fmt"; import "log"; import "net/http"; import "github.com/caarlos0/env/v11"
 
 type HTTP struct {
 	Port int ` + "`" + `env:"PORT" envDefault:"8080"` + "`" + `
@@ -70,7 +70,7 @@ web: go run .
 -- main.go --
 package main
 
-import "fmt"; import "github.com/caarlos0/env/v11"; import "net/http"
+import "fmt"; import "net/http"; import "github.com/caarlos0/env/v11"
 
 type Config struct {
 	Port int ` + "`" + `env:"PORT" envDefault:"8080"` + "`" + `
@@ -95,7 +95,7 @@ web: go run .
 -- main.go --
 package main
 
-import "github.com/spf13/viper"; import "net/http"
+import "net/http"; import "github.com/spf13/viper"
 
 func main() {
 	viper.SetDefault("port", 8080)
@@ -115,7 +115,7 @@ web: go run .
 -- main.go --
 package main
 
-import "fmt"; import "github.com/spf13/viper"; import "net/http"; import "strings"
+import "fmt"; import "net/http"; import "strings"; import "github.com/spf13/viper"
 
 type Config struct {
 	Server struct {
@@ -158,7 +158,7 @@ web: go run . --host 0.0.0.0
 -- main.go --
 package main
 
-import "fmt"; import "github.com/alecthomas/kong"; import "net/http"
+import "fmt"; import "net/http"; import "github.com/alecthomas/kong"
 
 var cli struct {
 	Port int ` + "`" + `env:"PORT" default:"8080" short:"p"` + "`" + `
@@ -186,7 +186,7 @@ web: go run . -p $PORT
 -- main.go --
 package main
 
-import "fmt"; import "github.com/spf13/cobra"; import "net/http"; import "os"
+import "fmt"; import "net/http"; import "os"; import "github.com/spf13/cobra"
 
 func main() {
 	var port int
@@ -210,7 +210,7 @@ web: go run . --addr=:${PORT:-8081}
 -- main.go --
 package main
 
-import "fmt"; import "github.com/spf13/cobra"; import "net/http"; import "os"
+import "fmt"; import "net/http"; import "os"; import "github.com/spf13/cobra"
 
 var cmd = &cobra.Command{Use: "gate", RunE: run}
 
@@ -236,7 +236,7 @@ web: go run .
 -- main.go --
 package main
 
-import "fmt"; import "github.com/urfave/cli/v2"; import "net/http"; import "os"
+import "fmt"; import "net/http"; import "os"; import "github.com/urfave/cli/v2"
 
 func main() {
 	app := &cli.App{Flags: []cli.Flag{&cli.IntFlag{Name: "port", Value: 8080, EnvVars: []string{"PORT"}}}, Action: func(c *cli.Context) error { return http.ListenAndServe(fmt.Sprintf(":%d", c.Int("port")), nil) }}
