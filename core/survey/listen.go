@@ -157,6 +157,12 @@ func lookupListen(callee *value.Value) (shape, bool) {
 	return none, false
 }
 
+// finders are the functions that find a call that listens, by language; the
+// others are found by the table of calls.
+var finders = map[code.Language]func(*value.Eval, *code.File, code.Site, func(string) bool) *fact.Listener{
+	code.Java: jvmListener, code.Kotlin: jvmListener, code.PHP: phpListener, code.Ruby: rubyListener, code.Go: goListener, code.Rust: rustListener,
+}
+
 // Listeners finds the calls that listen in the code that a start reaches.
 func Listeners(e *value.Eval, files []*code.File, process string, live func(string) bool) []*fact.Listener {
 	var list []*fact.Listener
@@ -164,48 +170,12 @@ func Listeners(e *value.Eval, files []*code.File, process string, live func(stri
 		if f.Skimmed {
 			continue
 		}
-		if f.Lang == code.Java || f.Lang == code.Kotlin {
-			for _, site := range f.Calls {
-				if l := jvmListener(e, f, site, live); l != nil {
-					l.Process = process
-					list = append(list, l)
-				}
-			}
-			continue
-		}
 		if f.Lang == code.CSharp || f.Lang == code.Elixir { // looked at as a whole
 			continue
 		}
-		if f.Lang == code.Rust {
+		if find := finders[f.Lang]; find != nil {
 			for _, site := range f.Calls {
-				if l := rustListener(e, f, site, live); l != nil {
-					l.Process = process
-					list = append(list, l)
-				}
-			}
-			continue
-		}
-		if f.Lang == code.PHP {
-			for _, site := range f.Calls {
-				if l := phpListener(e, f, site, live); l != nil {
-					l.Process = process
-					list = append(list, l)
-				}
-			}
-			continue
-		}
-		if f.Lang == code.Ruby {
-			for _, site := range f.Calls {
-				if l := rubyListener(e, f, site, live); l != nil {
-					l.Process = process
-					list = append(list, l)
-				}
-			}
-			continue
-		}
-		if f.Lang == code.Go {
-			for _, site := range f.Calls {
-				if l := goListener(e, f, site, live); l != nil {
+				if l := find(e, f, site, live); l != nil {
 					l.Process = process
 					list = append(list, l)
 				}
