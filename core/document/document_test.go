@@ -2,6 +2,7 @@ package document_test
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"testing"
 
@@ -196,7 +197,7 @@ func TestValidate(t *testing.T) {
 }
 
 func FuzzDocuments(f *testing.F) {
-	for _, s := range []string{`{"a": [1, {"b": null}]}`, "a: &x {b: *x}\n---\nc: |\n  d\n", "[a.b]\nc = [1, {d = 2}]\n", "A=\"b\nc\"\n"} {
+	for _, s := range []string{`{"a": [1, {"b": null}]}`, "a: &x {b: *x}\n---\nc: |\n  d\n", "[a.b]\nc = [1, {d = 2}]\n", "A=\"b\nc\"\n", "a { b = 1 // c\n b = ${?D}\n e.f : \"g\" }\n", "server { listen 80; # x\n location / { a 'b'; } }\n"} {
 		f.Add([]byte(s))
 	}
 	f.Fuzz(func(t *testing.T, data []byte) {
@@ -211,7 +212,12 @@ func FuzzDocuments(f *testing.F) {
 		if docs, err := document.YAML("f", data, l); err == nil {
 			all = append(all, docs...)
 		}
-		all = append(all, document.INI("f", data, l), document.Dotenv("f", data, l))
+		all = append(all, document.INI("f", data, l), document.Dotenv("f", data, l), document.HOCON("f", data, l))
+		for _, d := range append(document.Directives("f", data, l), document.Lined("f", data, l)...) {
+			if d.At.Line > l.Count() || d.At.Line < 1 {
+				t.Fatalf("a directive stands in line %d of %d", d.At.Line, l.Count())
+			}
+		}
 		for _, n := range all {
 			n.Walk(func(_ []string, n *document.Node) {
 				if at := n.At(); at.Line > l.Count() || at.Line < 0 {
@@ -242,5 +248,37 @@ func TestXML(t *testing.T) {
 		} else if e, ok := document.AsError(err); !ok || e.At.Line < 1 {
 			t.Errorf("%.20q: %v has no place", bad, err)
 		}
+	}
+}
+
+func TestHOCON(t *testing.T) {
+	text := "# settings\nktor {\n  deployment { port = 8080, port = ${?PORT} }\n  deployment.host = \"0.0.0.0\" // any\n  modules = [ a.b\n c ]\n}\ninclude \"other\"\n\"play\".http.port: 9000\nbroken {"
+	var got []string
+	for _, n := range document.HOCON("application.conf", []byte(text), place.NewLines([]byte(text))).Kids {
+		got = append(got, n.Key+"="+n.Str()+"@"+n.At().String())
+	}
+	want := []string{"ktor.deployment.port=8080@application.conf:3:23", "ktor.deployment.port=${?PORT}@application.conf:3:36", "ktor.deployment.host=0.0.0.0@application.conf:4:21"}
+	if len(got) < 3 || !slices.Equal(got[:3], want) {
+		t.Errorf("read %v\nwanted %v", got, want)
+	}
+}
+
+func TestDirectives(t *testing.T) {
+	text := "# listen 1;\nserver {\n  listen ${PORT} default_server; listen [::]:443 ssl;\n  add_header X \"a; b\";\n  location / {\n    root /srv;\n  }\n}\n"
+	var got []string
+	for _, d := range document.Directives("nginx.conf", []byte(text), place.NewLines([]byte(text))) {
+		got = append(got, d.Name+"("+strings.Join(d.Args, "|")+")@"+d.At.String())
+	}
+	want := []string{"server()@nginx.conf:2:1", "listen(${PORT}|default_server)@nginx.conf:3:3", "listen([::]:443|ssl)@nginx.conf:3:34", "add_header(X|a; b)@nginx.conf:4:3", "location(/)@nginx.conf:5:3", "root(/srv)@nginx.conf:6:5"}
+	if !slices.Equal(got, want) {
+		t.Errorf("read %v\nwanted %v", got, want)
+	}
+	text = "# Listen 1\nListen \"0.0.0.0:8080\"\n<VirtualHost *:80>\n  ServerName a b\n</VirtualHost>\n"
+	got = nil
+	for _, d := range document.Lined("httpd.conf", []byte(text), place.NewLines([]byte(text))) {
+		got = append(got, d.Name+"("+strings.Join(d.Args, "|")+")@"+d.At.String())
+	}
+	if want := []string{"Listen(0.0.0.0:8080)@httpd.conf:2:1", "ServerName(a|b)@httpd.conf:4:3"}; !slices.Equal(got, want) {
+		t.Errorf("read %v\nwanted %v", got, want)
 	}
 }
