@@ -280,7 +280,16 @@ func (f *File) Text(n *Node) string {
 	if n == nil {
 		return ""
 	}
-	return Squeeze(string(f.Src[n.Off:n.End]), 60)
+	return f.Between(n.Off, n.End, 60)
+}
+
+// Between is the source text of a stretch, on one line and shortened. Ends that
+// lie outside of the file, as broken source may leave them, are moved into it.
+func (f *File) Between(from, end int32, limit int) string {
+	size := int32(len(f.Src))
+	from = max(0, min(from, size))
+	end = max(from, min(end, size))
+	return Squeeze(string(f.Src[from:end]), limit)
 }
 
 // Squeeze puts text on one line of at most limit characters.

@@ -837,7 +837,7 @@ func (e *Eval) binding(b *code.Binding, s *code.Scope, c *context) *Value {
 		v.Text = "??"
 	}
 	from, end := min(b.Off, b.Value.Off), b.Value.End // in `with x as y` the value stands first
-	return v.with(Step{f.Lines.Span(f.Name, int(from), int(end)), code.Squeeze(string(f.Src[from:end]), 72)})
+	return v.with(Step{f.Lines.Span(f.Name, int(from), int(end)), f.Between(from, end, 72)})
 }
 
 // param gives what a parameter gets: from the call at hand, or from the only

@@ -234,7 +234,7 @@ func (e *Eval) goSet(base *Value, field string, at place.Span) *Value {
 			now.Keys, now.Kids = append(append([]string(nil), base.Keys...), field), append(append([]*Value(nil), base.Kids...), v)
 			now.Text = "" // its fields are as they are
 			ctx := &context{fn: fn, this: &now}
-			w := e.expr(site.Value, site.Scope, ctx).with(Step{f.At(site.Node), code.Squeeze(string(f.Src[site.Node.Off:site.Value.End]), 72)})
+			w := e.expr(site.Value, site.Scope, ctx).with(Step{f.At(site.Node), f.Between(site.Node.Off, site.Value.End, 72)})
 			for i := len(site.Guards) - 1; i >= 0; i-- {
 				w = e.guarded(site.Guards[i], w, v, ctx)
 			}

@@ -231,7 +231,7 @@ func (e *Eval) goFill(o *Value, block *code.Node, f *code.File, how, prefix stri
 		if isNumber(b.Alias) {
 			v = op("wholenumber", true, at, v)
 		}
-		o.Keys, o.Kids = append(o.Keys, name), append(o.Kids, v.with(Step{at, code.Squeeze(string(f.Src[b.Off:b.End]), 72)}))
+		o.Keys, o.Kids = append(o.Keys, name), append(o.Kids, v.with(Step{at, f.Between(b.Off, b.End, 72)}))
 	}
 }
 

@@ -65,7 +65,7 @@ func (e *Eval) attributeOf(base, self *Value, name string, c *context) *Value {
 				ctx = &context{fn: fn, args: r.args, this: base, keys: r.keys}
 			}
 			w := e.expr(site.Value, site.Scope, ctx)
-			w = w.with(Step{r.file.At(site.Node), code.Squeeze(string(r.file.Src[site.Node.Off:site.Value.End]), 72)})
+			w = w.with(Step{r.file.At(site.Node), r.file.Between(site.Node.Off, site.Value.End, 72)})
 			if (v == nil || v.Kind == Undef) && len(site.Guards) > 0 { // set here only sometimes: else as a base has it
 				if w := e.inherited(base, self, name, c); w != nil {
 					v = w
@@ -175,7 +175,7 @@ func (e *Eval) setFrom(base *Value, name string) *Value {
 			if found != nil {
 				return nil
 			}
-			found = w.with(Step{f.At(site.Node), code.Squeeze(string(f.Src[site.Node.Off:site.Value.End]), 72)})
+			found = w.with(Step{f.At(site.Node), f.Between(site.Node.Off, site.Value.End, 72)})
 		}
 	}
 	return found
