@@ -402,17 +402,32 @@ func TestArgumentsOfTheCommand(t *testing.T) {
 	}
 }
 
+// endings are those of the languages whose values are followed.
+var endings = []string{".js", ".py", ".ts", ".rb", ".php", ".java", ".kt", ".go", ".cs", ".rs", ".exs"}
+
 func FuzzEvaluate(f *testing.F) {
-	f.Add("probe(process.env.PORT || 3000)", true)
-	f.Add("class A { x = new A().x } probe(new A().x)", true)
-	f.Add("import os\ndef f(x):\n    return g(x)\ndef g(x):\n    return f(x)\nprobe(f(1))", false)
-	f.Fuzz(func(t *testing.T, text string, js bool) {
-		name := "a.py"
-		if js {
-			name = "a.js"
-		}
+	for i, s := range []string{
+		"class A { x = new A().x } probe(new A().x, process.env.PORT || 3000)",
+		"import os\ndef f(x):\n    return g(x)\ndef g(x):\n    return f(x)\nprobe(f(1))",
+		"enum A { X = 'x' } probe(A.X!)",
+		"class A\n  def self.b = ENV['C']&.to_i\nend\nprobe(A.b)",
+		"<?php class A { function __construct(public int $p = 1) {} } probe((new A())->p, \"a$b[c]{$d->e}\");",
+		"class A { enum E { X(1); int v; E(int v) { this.v = v; } } void m() { probe(E.X.v); } }",
+		"fun a(p: Int = 1) = p\nval b = a() ?: 2\nfun main() { probe(b) }",
+		"package a\nfunc f() (int, error) { return 1, nil }\nfunc main() { x, err := f(); if err != nil { return }; probe(x) }",
+		"var p = int.TryParse(x, out var n) ? n : 1; probe($\"a{p}\", y is { } z);",
+		"fn f() -> u16 { match env::var(\"P\") { Ok(p) => p.parse().unwrap(), Err(_) => 1 } } fn main() { probe(f()); }",
+		"defmodule A do\n  def b, do: System.get_env(\"C\") |> String.to_integer()\nend\nprobe(A.b())",
+	} {
+		f.Add(s, uint8(i))
+	}
+	f.Fuzz(func(t *testing.T, text string, language uint8) {
+		name := "a" + endings[int(language)%len(endings)]
 		l := load(map[string]string{name: text})
 		file := l.File(name)
+		if file == nil {
+			return
+		}
 		e := value.New(l, name)
 		for i, site := range file.Calls {
 			if i > 50 {
