@@ -113,6 +113,31 @@ fn main() {
     };
 }
 `, "A1 must, B1 must, C1 x, D1 y, E1, F1, G1, H1 3, I1 must"},
+	{"Go", `-- go.mod --
+module dome
+
+go 1.25
+-- Procfile --
+web: bin/dome
+-- main.go --
+package main
+
+import "fmt"; import "log"; import "os"
+
+func main() {
+	a := os.Getenv("A1")
+	b := os.Getenv("B1")
+	if b == "" {
+		log.Fatal("no")
+	}
+	c := os.Getenv("C1")
+	if c == "" {
+		c = "x"
+	}
+	d, ok := os.LookupEnv("D1")
+	fmt.Println(a, b, c, d, ok)
+}
+`, "A1, B1 must, C1, D1"},
 	{"Node.js", `-- Procfile --
 web: node s.js
 -- s.js --

@@ -26,7 +26,7 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 		}
 		scopes := scopesOf(f)
 		var visit func(n *code.Node, s *code.Scope, fallback *code.Node, tested bool)
-		asks := inquired(f)
+		asks, insisted := inquired(f), demanded(f)
 		var guards []*value.Value
 		must := false // the program ends without it
 		add := func(v *value.Value, fallback *value.Value, tested bool) {
@@ -98,7 +98,10 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 				return
 			case code.Assign:
 				if name := target(n.Kid(0)); name != "" && n.Kid(1) != nil {
+					saved := must
+					must = must || insisted[name] && !asks[name]
 					visit(n.Kid(1), s, fallback, tested || asks[name])
+					must = saved
 					return
 				}
 			case code.Member, code.Index, code.Call:
@@ -136,7 +139,7 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 				if couldRead(n) {
 					v := e.Expr(n, s)
 					if env, def := asRead(v); env != nil {
-						tested := tested || v.Kind == value.Op && v.Text == "isset"
+						tested := tested || v.Kind == value.Op && v.Text == "isset" || n.Kind == code.Call && strings.HasSuffix(n.Kid(0).Dotted(), "LookupEnv")
 						if def == nil && fallback != nil {
 							def = e.Expr(fallback, s)
 						}
@@ -151,7 +154,10 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 				}
 			case code.Bind:
 				if name := target(n.Kid(0)); name != "" && n.Kid(1) != nil {
+					saved := must
+					must = must || insisted[name] && !asks[name]
 					visit(n.Kid(1), s, fallback, tested || asks[name])
+					must = saved
 					return
 				}
 				// const { PORT = 3000 } = process.env
@@ -261,7 +267,7 @@ func couldRead(n *code.Node) bool {
 }
 
 // readers are the names of functions that read a variable, in all languages.
-var readers = map[string]bool{"getenv": true, "GetEnvironmentVariable": true, "get_env": true, "fetch_env!": true, "fetch_env": true}
+var readers = map[string]bool{"getenv": true, "Getenv": true, "LookupEnv": true, "GetEnvironmentVariable": true, "get_env": true, "fetch_env!": true, "fetch_env": true}
 
 // ofRequest tells what $_SERVER of PHP holds of a request and of the server
 // (PHP manual, "$_SERVER").
@@ -687,6 +693,27 @@ func inquired(f *code.File) map[string]bool {
 
 // endings are calls that end a program.
 var endings = map[string]bool{"exit": true, "Fatal": true, "Fatalf": true, "Fatalln": true, "panic": true, "abort": true, "Exit": true, "die": true}
+
+// demanded lists the variables without which an if ends the program: if key ==
+// "" { log.Fatal(…) }, if (!key) throw ….
+func demanded(f *code.File) map[string]bool {
+	m := map[string]bool{}
+	f.Body.Walk(func(n *code.Node) bool {
+		if !n.Is(code.If) || !insists(n) {
+			return true
+		}
+		switch t := n.Kid(0); {
+		case t.Is(code.Unary) && t.Name == "!" && t.Kid(0).Is(code.Name):
+			m[t.Kids[0].Name] = true
+		case t.Is(code.Binary) && (t.Name == "==" || t.Name == "===" || t.Name == "is") && t.Kid(0).Is(code.Name):
+			if x := t.Kid(1); x.Is(code.Null) || x.Is(code.Undefined) || x.Is(code.False) || x.Is(code.String) && x.Name == "" {
+				m[t.Kids[0].Name] = true
+			}
+		}
+		return true
+	})
+	return m
+}
 
 // insists reports whether an if ends the program or raises an error in what it
 // guards: what its test asks for must be there.

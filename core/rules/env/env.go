@@ -118,7 +118,7 @@ func near(p *rules.Pass, on *rules.On) (byRead map[string]fact.Declared, byDecla
 			if !slip(n, d.Name) || byRead[n].Name != "" || slices.Contains(names, d.Name) || d.How == "start command" && survey.Consumed(d.Name) || survey.Ambient(d.Name) {
 				continue
 			}
-			if survey.Mentioned(p.Tree, p.Component, d.Name) && !strings.EqualFold(d.Name, n) && d.How == "dotenv example" {
+			if survey.Mentioned(p.Tree, p.Component, d.Name) && !strings.EqualFold(strings.ReplaceAll(d.Name, "_", ""), strings.ReplaceAll(n, "_", "")) && d.How == "dotenv example" {
 				continue // something else reads it
 			}
 			byRead[n], byDeclared[d.Name] = d, n
