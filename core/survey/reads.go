@@ -187,6 +187,11 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 			}
 		}
 		visit(f.Body, f.Top, nil, false)
+		if f.Lang == code.Go && !bytes.Contains(f.Src, []byte("Prefix:")) && !bytes.Contains(f.Src, []byte("env-prefix")) {
+			for _, x := range value.TaggedVariables(f) { // env:"NAME" of a structure
+				add(x.Variable, x.Fallback, x.Variable.Unset != value.Raises)
+			}
+		}
 		for _, cls := range f.Classes { // settings classes
 			for _, env := range e.SettingsClass(f, cls) {
 				x, def := asRead(env)

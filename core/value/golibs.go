@@ -762,3 +762,43 @@ func (v *Value) kids() []*Value {
 	}
 	return v.Kids
 }
+
+// TaggedVariable is a variable that a field of a structure names in its tag.
+type TaggedVariable struct{ Variable, Fallback *Value }
+
+// TaggedVariables lists the variables that tags of a file of Go name, as
+// caarlos0/env, cleanenv, go-envconfig and kong read them.
+func TaggedVariables(f *code.File) []TaggedVariable {
+	var list []TaggedVariable
+	for _, cls := range f.Body.Kids {
+		if !cls.Is(code.Class) {
+			continue
+		}
+		for _, b := range cls.Kid(1).Kids {
+			t := b.Kid(2)
+			if !b.Is(code.Bind) || !t.Is(code.String) {
+				continue
+			}
+			text, ok := tagged(t.Name, "env")
+			name, options, _ := strings.Cut(text, ",")
+			if !ok || name == "" || name == "-" {
+				continue
+			}
+			at := f.At(b)
+			x := TaggedVariable{Variable: &Value{Kind: Env, Text: name, Unset: ReadsNull, At: at}}
+			if must, _ := tagged(t.Name, "env-required"); must == "true" || strings.Contains(options, "required") || strings.Contains(options, "notEmpty") {
+				x.Variable.Unset = Raises
+			}
+			for _, key := range []string{"envDefault", "env-default", "default"} {
+				if d, ok := tagged(t.Name, key); ok {
+					x.Fallback = &Value{Kind: Str, Text: d, At: at}
+				}
+			}
+			if _, d, ok := strings.Cut(options, "default="); ok {
+				x.Fallback = &Value{Kind: Str, Text: d, At: at}
+			}
+			list = append(list, x)
+		}
+	}
+	return list
+}
