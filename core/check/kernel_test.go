@@ -9,7 +9,6 @@ import (
 	"net/netip"
 	"os"
 	"os/exec"
-	"path/filepath"
 	"slices"
 	"strconv"
 	"strings"
@@ -497,21 +496,37 @@ func observe(t *testing.T, dir, command string, env []string) string {
 	}
 }
 
-// listening reads the listening sockets of the processes of a group.
-func listening(group int) string {
+// listening reads the listening sockets of a process and of those it started
+// (proc(5), /proc/pid/task/tid/children).
+func listening(root int) string {
 	inodes := map[string]bool{}
-	dirs, _ := filepath.Glob("/proc/[0-9]*")
-	for _, d := range dirs {
-		pid, _ := strconv.Atoi(filepath.Base(d))
-		if g, err := syscall.Getpgid(pid); err != nil || g != group {
+	todo := []int{root}
+	for seen := map[int]bool{}; len(todo) > 0; {
+		pid := todo[0]
+		todo = todo[1:]
+		if seen[pid] {
 			continue
 		}
-		fds, _ := filepath.Glob(d + "/fd/*")
+		seen[pid] = true
+		dir := fmt.Sprintf("/proc/%d", pid)
+		fds, _ := os.ReadDir(dir + "/fd")
 		for _, fd := range fds {
-			if link, err := os.Readlink(fd); err == nil && strings.HasPrefix(link, "socket:[") {
+			if link, err := os.Readlink(dir + "/fd/" + fd.Name()); err == nil && strings.HasPrefix(link, "socket:[") {
 				inodes[strings.TrimSuffix(strings.TrimPrefix(link, "socket:["), "]")] = true
 			}
 		}
+		tasks, _ := os.ReadDir(dir + "/task")
+		for _, task := range tasks {
+			children, _ := os.ReadFile(dir + "/task/" + task.Name() + "/children")
+			for _, c := range strings.Fields(string(children)) {
+				if n, err := strconv.Atoi(c); err == nil {
+					todo = append(todo, n)
+				}
+			}
+		}
+	}
+	if len(inodes) == 0 {
+		return ""
 	}
 	var found []string
 	for _, table := range []string{"/proc/net/tcp", "/proc/net/tcp6"} {
