@@ -265,6 +265,9 @@ server.port=${PORT:8085}
 server.address=127.0.0.1
 `, " => loopback 8085\nPORT=5123 => loopback 5123"},
 
+	{"Play", "-- build.gradle --\nplugins { id 'org.playframework.play' version '0.14.0' }\ndependencies { implementation 'org.playframework:play-server_2.13:3.0.9' }\n-- app/Dome.java --\nclass Dome {}\n-- conf/application.conf --\nplay.server {\n  http.port = 9001\n  http.port = ${?PORT}\n}\n-- Procfile --\nweb: java -cp 'lib/*' play.core.server.ProdServerStart\n", " => any 9001\nPORT=5123 => any 5123"},
+	{"a file for Hypercorn", "-- requirements.txt --\nhypercorn==0.17.3\n-- app.py --\nasync def app(scope, receive, send):\n    pass\n-- hypercorn.toml --\nbind = [\"0.0.0.0:8001\"]\n-- Procfile --\nweb: hypercorn -c hypercorn.toml app:app\n", "PORT=5123 => any 8001"},
+	{"a file of Python for Hypercorn", "-- requirements.txt --\nhypercorn==0.17.3\n-- app.py --\nasync def app(scope, receive, send):\n    pass\n-- conf.py --\nimport os\nbind = \"0.0.0.0:\" + os.environ.get(\"PORT\", \"8002\")\n-- Procfile --\nweb: hypercorn -c file:conf.py app:app\n", " => any 8002\nPORT=5123 => any 5123"},
 	{"nginx by itself", `-- index.html --
 <p>clear</p>
 -- Dockerfile --

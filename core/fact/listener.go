@@ -151,6 +151,7 @@ var Servers = map[string]Server{
 	"gen_tcp":         {Host: "any", EmptyHost: "exits", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
 	"phoenix":         {Host: "any", EmptyHost: "exits", Port: 4000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"micronaut":       {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "MICRONAUT_SERVER_PORT", OverHost: "MICRONAUT_SERVER_HOST"},
+	"play":            {Host: "any", EmptyHost: "any", Port: 9000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, PortEnv: "PLAY_HTTP_PORT", HostEnv: "PLAY_HTTP_ADDRESS"},
 	"helidon":         {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Over: "SERVER_PORT", OverHost: "SERVER_HOST"},
 	"ktor engine":     {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"nginx":           {Host: "any", EmptyHost: "exits", Port: 80, EmptyPort: "exits", TextPort: "exits", NumberText: true},

@@ -111,6 +111,9 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	if st.Final.Known != nil && st.Final.Known.Name == "uwsgi" {
 		s.uwsgiConfig(st, prog)
 	}
+	if len(st.Listeners) == 1 && st.Listeners[0].Server == "hypercorn" && st.Listeners[0].Via == "default" {
+		s.hypercornConfig(st, prog)
+	}
 	if len(st.Listeners) == 1 && st.Listeners[0].Server == "rails" && st.Listeners[0].Port == nil && !st.Listeners[0].Missing {
 		s.railsPort(st, prog)
 	}
@@ -912,6 +915,49 @@ func (s *Starter) settings(st *fact.Start, prog *Program, files []*code.File) {
 			}
 		}
 	}
+}
+
+// hypercornConfig reads bind of the file given with -c: TOML, or Python after
+// file: (Hypercorn 0.17, "Configuring").
+func (s *Starter) hypercornConfig(st *fact.Start, prog *Program) {
+	w, ok, _ := st.Final.Flag("-c", "--config")
+	if !ok || !w.Literal() {
+		return
+	}
+	base := st.Listeners[0]
+	file, python := strings.CutPrefix(w.Text, "file:")
+	p, ok := source.Join(st.Final.Dir, file)
+	if !ok {
+		return
+	}
+	var binds []*value.Value
+	if python {
+		f := prog.File(p)
+		if f == nil || len(f.Top.Names["bind"]) == 0 {
+			return
+		}
+		v := st.Program.Expr(&code.Node{Kind: code.Name, Name: "bind"}, f.Top)
+		if binds = []*value.Value{v}; v.Kind == value.List {
+			binds = v.Kids
+		}
+	} else if d := prog.Data(p); d.Get("bind") != nil {
+		v := value.FromDocument(d.Get("bind"))
+		if binds = []*value.Value{v}; v.Kind == value.List {
+			binds = v.Kids
+		}
+	}
+	if len(binds) == 0 {
+		return
+	}
+	st.Listeners = nil
+	for _, b := range binds {
+		l := *base
+		l.Via, l.Bind = "setting", b
+		l.At = placeOf(b, base.At)
+		l.PortAt, l.HostAt = l.At, l.At
+		st.Listeners = append(st.Listeners, &l)
+	}
+	st.Reached = append(st.Reached, p)
 }
 
 // pumaConfig reads port and bind of config/puma.rb or the file given with -C

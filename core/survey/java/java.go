@@ -31,7 +31,7 @@ func (*Runtime) Name() string { return "java" }
 // frameworks are parts of the coordinates of dependencies and plugins, by the
 // name to show.
 var frameworks = [][2]string{
-	{"org.springframework.boot", "Spring Boot"}, {"io.quarkus", "Quarkus"}, {"io.micronaut", "Micronaut"}, {"io.helidon", "Helidon"}, {"io.vertx", "Vert.x"}, {"io.javalin", "Javalin"}, {"io.ktor", "Ktor"}, {"com.sparkjava", "Spark"}, {"io.dropwizard", "Dropwizard"},
+	{"org.springframework.boot", "Spring Boot"}, {"io.quarkus", "Quarkus"}, {"io.micronaut", "Micronaut"}, {"io.helidon", "Helidon"}, {"io.vertx", "Vert.x"}, {"io.javalin", "Javalin"}, {"io.ktor", "Ktor"}, {"com.sparkjava", "Spark"}, {"io.dropwizard", "Dropwizard"}, {"org.playframework", "Play"}, {"com.typesafe.play", "Play"},
 	{"org.eclipse.jetty", "Jetty"}, {"io.undertow", "Undertow"}, {"org.apache.tomcat.embed", "Tomcat"}, {"com.typesafe.play", "Play"}, {"org.playframework", "Play"}, {"org.http4k", "http4k"}, {"jakarta.servlet", "Servlet"}, {"javax.servlet", "Servlet"}, {"org.glassfish.jersey", "Jersey"},
 }
 

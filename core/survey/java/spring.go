@@ -33,6 +33,8 @@ var micronaut = properties{"micronaut", "micronaut.server.port", "micronaut.serv
 var helidon = properties{"helidon", "server.port", "server.host", []string{"META-INF/microprofile-config.properties", "application.yaml", "application.yml", "application.properties", "application.conf"}, "mp.config.profile", "MP_CONFIG_PROFILE"}
 var ktor = properties{"ktor engine", "ktor.deployment.port", "ktor.deployment.host", []string{"application.conf", "application.yaml", "application.yml"}, "", ""}
 
+var play = properties{"play", "play.server.http.port", "play.server.http.address", []string{"application.conf"}, "", ""}
+
 // Listeners implements survey.Listening.
 func (r *Runtime) Listeners(t *source.Tree, c *fact.Component, st *fact.Start) []*fact.Listener {
 	p := properties{}
@@ -46,6 +48,8 @@ func (r *Runtime) Listeners(t *source.Tree, c *fact.Component, st *fact.Start) [
 			p = micronaut
 		case "Helidon":
 			p = helidon
+		case "Play":
+			p = play
 		case "Ktor":
 			if t.Has(c.Path("src/main/resources/application.conf")) || t.Has(c.Path("src/main/resources/application.yaml")) {
 				p = ktor
@@ -92,6 +96,9 @@ func web(c *fact.Component) bool {
 func (p properties) value(t *source.Tree, c *fact.Component, st *fact.Start, l *fact.Listener, key string, at place.Span) (*value.Value, place.Span) {
 	for _, w := range st.Final.Args {
 		signs := []string{"--" + key + "=", "-D" + key + "=", "-" + key + "="}
+		if p.server == "play" {
+			signs = append(signs, "-D"+key[len("play.server."):]+"=")
+		}
 		if p.server == "ktor engine" {
 			signs = []string{"-P:" + key + "=", "-" + key[strings.LastIndexByte(key, '.')+1:] + "="}
 		}
@@ -110,7 +117,13 @@ func (p properties) value(t *source.Tree, c *fact.Component, st *fact.Start, l *
 	var v *value.Value
 	for _, name := range p.files {
 		file := c.Path("src/main/resources/" + name)
+		if p.server == "play" {
+			file = c.Path("conf/" + name)
+		}
 		n := property(t, file, key)
+		if n == nil && p.server == "play" { // the shorter name
+			n = property(t, file, key[len("play.server."):])
+		}
 		if n == nil {
 			continue
 		}
@@ -122,7 +135,7 @@ func (p properties) value(t *source.Tree, c *fact.Component, st *fact.Start, l *
 		}
 		switch {
 		case strings.HasSuffix(name, ".conf"):
-			v = substituted(t, file, key)
+			v = substituted(t, file, n.Key)
 		case p.server == "ktor engine":
 			v = dollar(text, at)
 		default:
