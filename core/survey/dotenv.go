@@ -11,8 +11,13 @@ import (
 )
 
 // loaders are the calls that read a dotenv file into the environment
-// (documentation of dotenv 17 and python-dotenv 1.2).
-var loaders = map[string]bool{"dotenv.config": true, "dotenv.configDotenv": true, "dotenv.load_dotenv": true, "dotenv.main.load_dotenv": true}
+// (documentation of dotenv 17, python-dotenv 1.2, django-environ 0.12 and
+// environs 14).
+var loaders = map[string]bool{"dotenv.config": true, "dotenv.configDotenv": true, "dotenv.load_dotenv": true, "dotenv.main.load_dotenv": true,
+	"environ.Env.read_env": true, "environ.Env().read_env": true, "environs.Env().read_env": true, "environs.env.read_env": true}
+
+// dotenvPackages are the packages whose calls these are.
+var dotenvPackages = map[string]bool{"dotenv": true, "python-dotenv": true, "environ": true, "django-environ": true, "environs": true}
 
 // dotenvFiles lists the dotenv files that a start reads, as paths of the tree,
 // in the order in which they are read. A file that is named by what cannot be
@@ -30,9 +35,10 @@ func dotenvFiles(st *fact.Start, files []*code.File) []string {
 	if list2, ok := otherDotenv(st, files); ok {
 		return append(list, list2...)
 	}
-	imported, called := false, false
+	imported, called, plain := false, false, false
 	for _, i := range st.Imports {
-		imported = imported || i.Package == "dotenv" && !i.TypeOnly
+		plain = plain || i.Package == "dotenv" && !i.TypeOnly
+		imported = imported || dotenvPackages[i.Package] && !i.TypeOnly
 	}
 	if !imported {
 		return list
@@ -40,7 +46,7 @@ func dotenvFiles(st *fact.Start, files []*code.File) []string {
 	for _, f := range files {
 		for _, site := range f.Calls {
 			callee := site.Node.Kid(0)
-			if !callee.Is(code.Name) && !callee.Is(code.Member) || callee.Name != "config" && callee.Name != "configDotenv" && callee.Name != "load_dotenv" {
+			if !callee.Is(code.Name) && !callee.Is(code.Member) || callee.Name != "config" && callee.Name != "configDotenv" && callee.Name != "load_dotenv" && callee.Name != "read_env" {
 				continue
 			}
 			if cv := st.Program.Callee(site); cv.Kind != value.External || !loaders[cv.Text] {
@@ -73,7 +79,7 @@ func dotenvFiles(st *fact.Start, files []*code.File) []string {
 			add(pathOf(st, f, site.Scope, named))
 		}
 	}
-	if !called {
+	if !called && plain {
 		add(path.Join(st.Final.Dir, ".env"), true) // dotenv/config
 	}
 	return list

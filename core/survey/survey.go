@@ -355,8 +355,9 @@ func (p *Program) Data(name string) *document.Node {
 				d = document.INI(name, src.Data, src.Lines())
 			case ".toml":
 				d, _ = document.TOML(name, src.Data, src.Lines())
-			case ".env":
-				d = document.INI(name, src.Data, src.Lines())
+			}
+			if dotenvName(path.Base(name)) && p.t.State(name) == source.Shipped { // what stays behind is not there
+				d = document.Dotenv(name, src.Data, src.Lines())
 			}
 		}
 	}

@@ -188,7 +188,11 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 	switch cv.Kind {
 	case External:
 		args, keys := e.args(n, s, c)
-		if r, ok := readers[cv.Text]; ok {
+		r, ok := readers[cv.Text]
+		if !ok && strings.HasSuffix(cv.Text, "()") { // an object that is called
+			r, ok = readers[cv.Text+"()"]
+		}
+		if ok {
 			return e.read(r.unset, r.conv, args, keys, cv, s, at)
 		}
 		if len(args) > 0 && cv.Text == "len" && args[0].Kind == External && (args[0].Text == "sys.argv" || args[0].Text == "process.argv" || args[0].Text == "os.Args") {
@@ -271,6 +275,7 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 		for _, k := range n.Args() {
 			if k.Is(code.Keyword) {
 				keyed.Keys = append(keyed.Keys, k.Name)
+				keyed.ref = &ref{keys: keys}
 			}
 		}
 		return keyed
@@ -405,6 +410,50 @@ func (e *Eval) envCall(n *code.Node, s *code.Scope, c *context) *Value {
 	return nil
 }
 
+// prefixed is what env.prefixed("X_") of environs puts before the names of
+// variables that are read inside of it.
+func prefixed(at place.Span, f *code.File) string {
+	p, here := "", offset(f, at)
+	f.Body.Walk(func(n *code.Node) bool {
+		if n.Off > here || n.End < here {
+			return n.End == 0
+		}
+		if c := n.Kid(0); n.Is(code.With) && c.Is(code.Call) && c.Kid(0).Is(code.Member) && c.Kids[0].Name == "prefixed" && c.Kid(1).Is(code.String) {
+			p += c.Kids[1].Name
+		}
+		return true
+	})
+	return p
+}
+
+// scheme is the cast and the default that django-environ was given for a
+// variable; nil for none.
+func (e *Eval) scheme(fn *Value, name string) *Value {
+	for v := fn; v != nil; v = v.Recv {
+		if v.Text == "environ.Env()" && v.ref != nil {
+			if p := v.ref.keys[name]; p != nil && p.Kind == List && len(p.Kids) == 2 {
+				return p
+			}
+		}
+	}
+	return nil
+}
+
+// decoupled is what settings.ini or .env hold under a name, for
+// python-decouple (its README, "Where is the settings data stored?").
+func (e *Eval) decoupled(name string) *Value {
+	for _, file := range []string{"settings.ini", ".env"} {
+		d := e.Loader.Data(joined2(e.Dir, file))
+		if file == "settings.ini" {
+			d = d.Get("settings")
+		}
+		if n := d.Get(name); n != nil {
+			return FromDocument(n).with(Step{n.At(), file})
+		}
+	}
+	return nil
+}
+
 // urlNames are the variables of django-environ's addresses where none is named
 // (django-environ 0.12, "Supported types").
 var urlNames = map[string]string{"db": "DATABASE_URL", "db_url": "DATABASE_URL", "cache": "CACHE_URL", "cache_url": "CACHE_URL", "email": "EMAIL_URL", "email_url": "EMAIL_URL", "search_url": "SEARCH_URL", "channels_url": "CHANNELS_URL"}
@@ -421,15 +470,31 @@ func (e *Eval) read(unset Unset, conv string, args []*Value, keys map[string]*Va
 	if name.Kind != Str {
 		return unknown("a variable whose name is made while the program runs", at)
 	}
+	library, _, _ := strings.Cut(fn.Text, ".")
+	if library == "environs" {
+		name.Text = prefixed(at, s.File) + name.Text
+	}
 	v := &Value{Kind: Env, Text: name.Text, Unset: unset, At: at}
 	def := keys["default"]
 	if len(args) > 1 {
 		def = args[1]
 	}
-	if def == nil && fn.Recv != nil && fn.Recv.Text == "environ.Env()" {
-		def = nil // a scheme in Env(NAME=(cast, default)) is looked up below
+	if library == "environ" {
+		if scheme := e.scheme(fn, name.Text); scheme != nil { // Env(NAME=(cast, default))
+			if c, ok := casts[scheme.Kids[0].Text]; ok && conv == "" {
+				conv = c
+			}
+			if def == nil {
+				def = scheme.Kids[1]
+			}
+		}
 	}
 	v = e.assigned(v)
+	if library == "decouple" { // the file beside the code stands before the default
+		if file := e.decoupled(name.Text); file != nil {
+			def = file
+		}
+	}
 	r := v
 	if def != nil {
 		r = op("unset", s.File.Lang == code.Python, at, v, def)

@@ -320,55 +320,35 @@ func (e *Eval) settingsField(base *Value, name string, inside *code.Scope) *Valu
 	if b.Kind == "func" || strings.HasPrefix(name, "model_") {
 		return nil
 	}
-	variable, prefix := "", ""
-	fold := true
-	if cfg := inside.Names["model_config"]; len(cfg) > 0 {
-		if call := cfg[0].Value; call.Is(code.Call) || call.Is(code.Object) {
-			for _, a := range call.Kids {
-				switch {
-				case a.Name == "env_prefix" && a.Kid(0).Is(code.String):
-					prefix = a.Kids[0].Name
-				case a.Name == "case_sensitive" && a.Kid(0).Is(code.True):
-					fold = false
-				}
-			}
-		}
-	}
-	if cfg := inside.Names["Config"]; len(cfg) > 0 && cfg[0].Value.Is(code.Class) {
-		if in := r.file.Inside[cfg[0].Value]; in != nil {
-			if p := in.Names["env_prefix"]; len(p) > 0 && p[0].Value.Is(code.String) {
-				prefix = p[0].Value.Name
-			}
-			if p := in.Names["case_sensitive"]; len(p) > 0 && p[0].Value.Is(code.True) {
-				fold = false
-			}
-		}
-	}
-	variable = prefix + name
-	if fold {
-		variable = strings.ToUpper(variable)
-	}
+	cfg := settingsConfig(r.file, inside)
+	names := []string{cfg.prefix + name}
 	fallback := &Value{Kind: Unknown}
 	hasDefault := b.Value != nil
 	if call := b.Value; call.Is(code.Call) && strings.HasSuffix(call.Kid(0).Dotted(), "Field") {
 		hasDefault = false
 		for i, a := range call.Args() {
 			switch {
-			case i == 0 && !a.Is(code.Keyword), a.Is(code.Keyword) && a.Name == "default":
+			case i == 0 && !a.Is(code.Keyword), a.Is(code.Keyword) && (a.Name == "default" || a.Name == "default_factory"):
 				x := a
 				if a.Is(code.Keyword) {
 					x = a.Kid(0)
+				}
+				if a.Name == "default_factory" {
+					x = &code.Node{Kind: code.Call, Off: x.Off, End: x.End, Kids: []*code.Node{x}}
 				}
 				if !x.Is(code.Unknown) { // Field(...) has none
 					fallback, hasDefault = e.expr(x, inside, nil), true
 				}
 			case a.Is(code.Keyword) && (a.Name == "alias" || a.Name == "validation_alias" || a.Name == "env"):
-				k := a.Kid(0)
-				if k.Is(code.Call) { // AliasChoices: the first counts here
-					k = k.Kid(1)
-				}
-				if k.Is(code.String) {
-					variable = k.Name
+				var other []string
+				a.Kid(0).Walk(func(k *code.Node) bool { // AliasChoices: any of them
+					if k.Is(code.String) {
+						other = append(other, k.Name)
+					}
+					return true
+				})
+				if len(other) > 0 {
+					names = other
 				}
 			}
 		}
@@ -376,19 +356,132 @@ func (e *Eval) settingsField(base *Value, name string, inside *code.Scope) *Valu
 		fallback = e.expr(b.Value, inside, nil)
 	}
 	at := r.file.Lines.Span(r.file.Name, int(b.Off), int(b.Off)+len(name))
-	v := &Value{Kind: Env, Text: variable, Unset: ReadsNull, Fold: fold, At: at}
-	if !hasDefault {
-		v.Unset = Raises
-		return v
+	if fallback.Kind == Instance && cfg.nested != "" {
+		return e.nestedSettings(fallback, cfg.prefix+name+cfg.nested, cfg, 0)
+	}
+	for _, n := range names { // a file stands behind the environment
+		if v := cfg.inFile(e, n); v != nil {
+			fallback, hasDefault = v.as(fallback), true
+			break
+		}
+	}
+	out := fallback
+	for i := len(names) - 1; i >= 0; i-- {
+		v := &Value{Kind: Env, Text: cfg.cased(names[i]), Unset: ReadsNull, Fold: cfg.fold, At: at}
+		if !hasDefault && i == len(names)-1 {
+			v.Unset = Raises
+			out = v
+			continue
+		}
+		out = op("unset", true, at, v, out)
 	}
 	// The declared type converts; a number stays one where the default is one.
-	if fallback.Kind == Num {
-		return op("unset", true, at, v, fallback).convertSet("int")
+	switch {
+	case hasDefault && fallback.Kind == Num:
+		return out.convertSet("int")
+	case hasDefault && fallback.Kind == Bool:
+		return out.convertSet("truthy")
 	}
-	if fallback.Kind == Bool {
-		return op("unset", true, at, v, fallback).convertSet("truthy")
+	return out
+}
+
+// settingsOf is what a settings class says of itself (pydantic-settings 2,
+// "Settings management").
+type settingsOf struct {
+	prefix, nested, file string
+	fold                 bool
+}
+
+func settingsConfig(f *code.File, inside *code.Scope) settingsOf {
+	c := settingsOf{fold: true}
+	take := func(name string, v *code.Node) {
+		switch {
+		case name == "case_sensitive" && v.Is(code.True):
+			c.fold = false
+		case !v.Is(code.String):
+		case name == "env_prefix":
+			c.prefix = v.Name
+		case name == "env_nested_delimiter":
+			c.nested = v.Name
+		case name == "env_file":
+			c.file = v.Name
+		}
 	}
-	return op("unset", true, at, v, fallback)
+	if cfg := inside.Names["model_config"]; len(cfg) > 0 {
+		if call := cfg[0].Value; call.Is(code.Call) || call.Is(code.Object) {
+			for _, a := range call.Kids {
+				take(a.Name, a.Kid(0))
+			}
+		}
+	}
+	if cfg := inside.Names["Config"]; len(cfg) > 0 && cfg[0].Value.Is(code.Class) {
+		if in := f.Inside[cfg[0].Value]; in != nil {
+			for name, bs := range in.Names {
+				take(name, bs[0].Value)
+			}
+		}
+	}
+	return c
+}
+
+// cased is the name of a variable as it is shown: where its letter case does
+// not count, in capitals.
+func (c settingsOf) cased(name string) string {
+	if c.fold {
+		return strings.ToUpper(name)
+	}
+	return name
+}
+
+// inFile is what the dotenv file of the settings holds under a name.
+func (c settingsOf) inFile(e *Eval, name string) *Value {
+	if c.file == "" {
+		return nil
+	}
+	for _, n := range e.Loader.Data(joined2(e.Dir, c.file)).Items() {
+		if n.Key == name || c.fold && strings.EqualFold(n.Key, name) {
+			return FromDocument(n).with(Step{n.At(), c.file})
+		}
+	}
+	return nil
+}
+
+// as is a text in the form of another value: a number where that is one.
+func (v *Value) as(other *Value) *Value {
+	if other.Kind == Num || other.Kind == Bool {
+		return op(map[Kind]string{Num: "int", Bool: "truthy"}[other.Kind], true, v.At, v)
+	}
+	return v
+}
+
+// nestedSettings gives an object of a model whose fields are variables of their
+// own: WEB__PORT of web.port.
+func (e *Eval) nestedSettings(v *Value, prefix string, cfg settingsOf, depth int) *Value {
+	o := &Value{Kind: Object, Text: v.Text, At: v.At}
+	for _, n := range v.ref.node.Kid(1).Kids {
+		if !n.Is(code.Bind) || !n.Kid(0).Is(code.Name) || depth > 4 {
+			continue
+		}
+		name := n.Kids[0].Name
+		def := e.attribute(v, name, nil)
+		if def == nil {
+			def = &Value{Kind: Undef, At: v.At}
+		}
+		if def.Kind == Instance {
+			o.Keys, o.Kids = append(o.Keys, name), append(o.Kids, e.nestedSettings(def, prefix+name+cfg.nested, cfg, depth+1))
+			continue
+		}
+		env := &Value{Kind: Env, Text: cfg.cased(prefix + name), Unset: ReadsNull, Fold: cfg.fold, At: def.At}
+		r := op("unset", true, def.At, env, def)
+		switch def.Kind {
+		case Num:
+			r = r.convertSet("int")
+		case Bool:
+			r = r.convertSet("truthy")
+		}
+		o.Keys, o.Kids = append(o.Keys, name), append(o.Kids, r)
+	}
+	return o
 }
 
 // convertSet converts what an `unset` operation gives.
