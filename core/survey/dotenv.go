@@ -76,6 +76,12 @@ func dotenvFiles(st *fact.Start, files []*code.File) []string {
 				add(path.Join(st.Final.Dir, ".env"), true)
 				continue
 			}
+			if named.Is(code.Array) { // the first that has a name counts
+				for _, k := range named.Kids {
+					add(pathOf(st, f, site.Scope, k))
+				}
+				continue
+			}
 			add(pathOf(st, f, site.Scope, named))
 		}
 	}

@@ -82,6 +82,7 @@ var listening = map[string]shape{
 	"@hono/node-server.serve":                         optioned("hono", 0, "hostname"),
 	"socket.io.Server() listen":                       positional("node", 0, -1),
 	"socket.io.Server":                                positional("node", 0, -1),
+	"socket.io":                                       positional("node", 0, -1),
 	"@hapi/hapi.server":                               optioned("node options", 0, "host"),
 	"@hapi/hapi.Server":                               optioned("node options", 0, "host"),
 	"ws.WebSocketServer":                              optioned("node options", 0, "host"),
@@ -204,13 +205,53 @@ var candidates = func() map[string]bool {
 	return m
 }()
 
+// moduleCall reports whether what is called is a whole module that listens by
+// itself: require("socket.io")(3000).
+func moduleCall(callee *code.Node, s *code.Scope) bool {
+	n := callee
+	if n.Is(code.Name) {
+		for x := s; x != nil; x = x.Parent {
+			for _, b := range x.Names[n.Name] {
+				if b.Import != nil && (b.Name2 == nil || b.Name2.Name == "default" || b.Name2.Name == "*") {
+					_, ok := listening[b.Import.Name]
+					return ok
+				}
+				n = b.Value
+			}
+			if n != callee {
+				break
+			}
+		}
+	}
+	if !n.Is(code.Call) || !n.Kid(0).Is(code.Name) || n.Kids[0].Name != "require" || !n.Kid(1).Is(code.String) {
+		return false
+	}
+	_, ok := listening[n.Kids[1].Name]
+	return ok
+}
+
+// overFastify reports whether an application of Nest runs on Fastify (Nest,
+// "Performance (Fastify)": it listens on localhost where no host is given).
+func overFastify(v *value.Value) bool {
+	for ; v != nil; v = v.Recv {
+		if v.Text == "@nestjs/core.NestFactory.create()" {
+			for _, a := range v.Kids {
+				if strings.HasPrefix(a.Text, "@nestjs/platform-fastify.") {
+					return true
+				}
+			}
+		}
+	}
+	return false
+}
+
 func listener(e *value.Eval, f *code.File, site code.Site, live func(string) bool) *fact.Listener {
 	callee := site.Node.Kid(0)
 	name := ""
 	if callee.Is(code.Name) || callee.Is(code.Member) {
 		name = callee.Name
 	}
-	if !candidates[name] && !aliased(f, name) {
+	if !candidates[name] && !aliased(f, name) && !moduleCall(callee, site.Scope) {
 		return nil
 	}
 	v := e.Callee(site)
@@ -234,13 +275,16 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 	l := &fact.Listener{Server: s.server, Via: "code", At: f.At(site.Node), Dev: s.dev}
 	l.Shared = site.InTry || site.Scope.Func != nil && site.Scope.Func.Name == ""
 	args, keys := e.Arguments(site)
+	if s.server == "node" && overFastify(v) {
+		l.Server = "fastify" // what it is built on decides the interface
+	}
 	nodeArg := func(i int) *code.Node {
 		if i >= 0 && i < len(site.Node.Args()) {
 			return site.Node.Args()[i]
 		}
 		return nil
 	}
-	if name == "Server" && s.server == "node" && (len(args) == 0 || !portLike(args[0])) {
+	if (name == "Server" || v.Text == "socket.io") && s.server == "node" && (len(args) == 0 || !portLike(args[0])) {
 		return nil // attached to a server that listens by itself
 	}
 	if s.server == "node" && s.options == 0 && len(args) == 0 {

@@ -216,7 +216,8 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 			if len(args) > 1 {
 				return op(strings.TrimPrefix(cv.Text, "Math."), py, at, args...)
 			}
-		case "json.load", "yaml.safe_load", "yaml.load", "tomllib.load", "tomli.load", "toml.load", "JSON.parse", "json.loads", "tomllib.loads", "tomli.loads", "toml.loads":
+		case "json.load", "yaml.safe_load", "yaml.load", "tomllib.load", "tomli.load", "toml.load", "JSON.parse", "json.loads", "tomllib.loads", "tomli.loads", "toml.loads",
+			"js-yaml.load", "yaml.parse", "toml.parse", "smol-toml.parse", "@iarna/toml.parse", "ini.parse", "json5.parse", "yaml.full_load":
 			if len(args) > 0 {
 				if d := e.opened(args[0]); d != nil {
 					return FromDocument(d).with(Step{at, "reads " + d.At().File})

@@ -30,7 +30,7 @@ func (e *Eval) schema(fn *Value, args []*Value, s *code.Scope, at place.Span) *V
 			o.Keys, o.Kids = append(o.Keys, k), append(o.Kids, r)
 		}
 		return o
-	case strings.HasSuffix(fn.Text, ".parse") && len(args) == 1 && args[0].Kind == EnvMap:
+	case (strings.HasSuffix(fn.Text, ".parse") || strings.HasSuffix(fn.Text, ".safeParse")) && len(args) == 1 && args[0].Kind == EnvMap:
 		shape := shapeOf(fn)
 		if shape == nil {
 			return nil
@@ -38,6 +38,9 @@ func (e *Eval) schema(fn *Value, args []*Value, s *code.Scope, at place.Span) *V
 		o := &Value{Kind: Object, At: at}
 		for i, k := range shape.Keys {
 			o.Keys, o.Kids = append(o.Keys, k), append(o.Kids, zodField(k, shape.Kids[i]))
+		}
+		if strings.HasSuffix(fn.Text, ".safeParse") { // that it fits is what is asked: what does not fit raises where it is used
+			return &Value{Kind: Object, At: at, Keys: []string{"success", "data", "error"}, Kids: []*Value{{Kind: Bool, Num: 1, At: at}, o, {Kind: Undef, At: at}}}
 		}
 		return o
 	case fn.Text == "convict" && len(args) == 1 && args[0].Kind == Object:
@@ -50,6 +53,7 @@ func (e *Eval) schema(fn *Value, args []*Value, s *code.Scope, at place.Span) *V
 			}
 		}
 		name, def := v.Get("env"), v.Get("default")
+		def = e.convictFile(args[0].Text, def)
 		if name == nil || name.Kind != Str {
 			return def
 		}
@@ -68,8 +72,101 @@ func (e *Eval) schema(fn *Value, args []*Value, s *code.Scope, at place.Span) *V
 		return r
 	case strings.HasPrefix(fn.Text, "env-var.get()"):
 		return envVar(fn, args, at)
+	case fn.Text == "config.get" && len(args) == 1 && args[0].Kind == Str:
+		return e.layered(args[0].Text, at)
+	case strings.HasSuffix(fn.Text, ".get().get") || strings.HasSuffix(fn.Text, ".get().getOrThrow"):
+		// The configuration of Nest: a variable by its name.
+		if r := fn.Recv; r != nil && len(r.Kids) == 1 && strings.HasSuffix(r.Kids[0].Text, "@nestjs/config.ConfigService") && len(args) > 0 && args[0].Kind == Str && !strings.Contains(args[0].Text, ".") {
+			v := &Value{Kind: Env, Text: args[0].Text, Unset: ReadsUndef, At: at}
+			switch {
+			case len(args) > 1:
+				return op("unset", false, at, v, args[1])
+			case strings.HasSuffix(fn.Text, "OrThrow"):
+				v.Unset = Raises
+			}
+			return v
+		}
 	}
 	return nil
+}
+
+// convictFile is a value of the files that convict loads, which count more than
+// the default and less than the environment.
+func (e *Eval) convictFile(key string, def *Value) *Value {
+	for _, site := range e.calls("loadFile") {
+		arg := e.Expr(site.Node.Kid(1), site.Scope)
+		files := []*Value{arg}
+		if arg.Kind == List {
+			files = arg.Kids
+		}
+		for _, f := range files {
+			if f.Kind != Str {
+				return unknown("a file of settings that is named while the program runs", f.At)
+			}
+			n := e.Loader.Data(joined2(e.Dir, strings.TrimPrefix(f.Text, "./")))
+			if n = n.Get(strings.Split(key, ".")...); n != nil {
+				def = FromDocument(n).with(Step{n.At(), f.Text})
+			}
+		}
+	}
+	return def
+}
+
+// layered is a setting of the package config: default, the file of the
+// environment, local, the variables that a file names (config 4, "Configuration
+// Files").
+func (e *Eval) layered(key string, at place.Span) *Value {
+	keys := strings.Split(key, ".")
+	file := func(name string) *Value {
+		for _, end := range []string{".json", ".yaml", ".yml", ".json5", ".toml"} {
+			if n := e.Loader.Data(joined2(e.Dir, "config/"+name+end)).Get(keys...); n != nil {
+				return FromDocument(n).with(Step{n.At(), "config/" + name + end})
+			}
+		}
+		for _, end := range []string{".js", ".cjs", ".mjs", ".ts"} {
+			f := e.Loader.File(joined2(e.Dir, "config/"+name+end))
+			if f == nil {
+				continue
+			}
+			v := &Value{Kind: Module, Text: f.Name, At: at}
+			if b := f.Exports["="]; b != nil {
+				v = e.exported(f, b)
+			} else if b := f.Exports["default"]; b != nil {
+				v = e.exported(f, b)
+			}
+			for _, k := range keys {
+				v = v.Get(k)
+			}
+			return v
+		}
+		return nil
+	}
+	v := file("default")
+	mode := EnvOr("NODE_CONFIG_ENV", EnvOr("NODE_ENV", text("development", at), at), at)
+	for _, env := range []string{"development", "test", "staging", "production"} {
+		if w := file(env); w != nil {
+			other := v
+			if other == nil {
+				other = &Value{Kind: Undef, At: at}
+			}
+			v = &Value{Kind: Cond, At: at, Kids: []*Value{op("===", false, at, mode, text(env, at)), w, other}}
+		}
+	}
+	if w := file("local"); w != nil {
+		v = w
+	}
+	if name := file("custom-environment-variables"); name != nil {
+		if name.Kind == Object {
+			name = name.Get("__name")
+		}
+		if name != nil && name.Kind == Str { // an empty one counts as not set
+			if v == nil {
+				v = &Value{Kind: Undef, At: at}
+			}
+			v = op("||", false, at, &Value{Kind: Env, Text: name.Text, Unset: ReadsUndef, At: at}, v)
+		}
+	}
+	return v
 }
 
 // option gives a property of the last argument of a call that made a value.
