@@ -671,6 +671,10 @@ func (r *loose) variable() *Node {
 			r.pos++
 		}
 	}
+	if r.lang == Kotlin && r.isN("get") && r.at(1).kind == tPunct && r.at(1).text == "(" && r.at(2).kind == tPunct && r.at(2).text == ")" {
+		n.Kids[1] = r.getter()
+		return r.done(n)
+	}
 	if r.eatP("=") || r.eatN("by") {
 		n.Kids[1] = r.expr(0)
 		if v := n.Kids[1]; opens && v != nil {
@@ -683,6 +687,24 @@ func (r *loose) variable() *Node {
 	}
 	r.eatP(";")
 	return r.done(n)
+}
+
+// getter reads get() = x and get() { … } of a property of Kotlin, as what it
+// gives.
+func (r *loose) getter() *Node {
+	off := r.cur().off
+	r.pos += 3
+	for r.isP(":") || r.cur().kind == tName && !r.cur().nl && !r.isP("{") {
+		r.pos++
+	}
+	if r.eatP("=") {
+		return r.expr(0)
+	}
+	if !r.isP("{") {
+		return nil
+	}
+	f := &Node{Kind: Func, Off: off, Kids: []*Node{{Kind: Params, Off: off, End: off}, r.braces()}}
+	return r.done(&Node{Kind: Call, Off: off, Kids: []*Node{r.done(f)}})
 }
 
 // ifStmt reads if, unless and what belongs to them.

@@ -32,6 +32,8 @@ var sockets = map[string]socket{
 	"org.eclipse.jetty.server.Server()":                     {"java", 0, -1, -1},
 	"io.vertx.core.Vertx.vertx() createHttpServer() listen": {"vert.x", -1, 0, 1},
 	"io.undertow.Undertow.builder() addHttpListener":        {"java", -1, 0, 1},
+	"org.apache.catalina.startup.Tomcat() setPort":          {"java", -1, 0, -1},
+	"io.helidon.webserver.WebServer.builder() port":         {"java", -1, 0, -1},
 	"embeddedServer":                                        {"ktor", -1, 1, -1},
 	"fi.iki.elonen.NanoHTTPD()":                             {"java", -1, 0, -1},
 	"com.linecorp.armeria.Server.builder() http":            {"java", -1, 0, -1},
@@ -69,8 +71,16 @@ func jvmListener(e *value.Eval, f *code.File, site code.Site, live func(string) 
 			}
 			recv = recv.Recv.Recv
 		}
+	} else if imported := starredStatic(f, callee.Name); imported != "" {
+		path = imported
 	} else if v := e.Callee(site); v.Kind == value.External {
 		path = v.Text
+		if c := callee.Name[0]; c >= 'A' && c <= 'Z' && f.Lang == code.Kotlin { // an object is made without new
+			path = path[strings.LastIndexByte(path, '.')+1:] + "()"
+			if _, ok := sockets[v.Text+"()"]; ok {
+				path = v.Text + "()"
+			}
+		}
 		if i := strings.LastIndexByte(path, '.'); i > 0 && strings.HasPrefix(path, "io.ktor.") {
 			path = path[i+1:]
 		}
@@ -108,6 +118,18 @@ func jvmListener(e *value.Eval, f *code.File, site code.Site, live func(string) 
 		l.Guards, l.Ends = append(l.Guards, e.Guard(g)), append(l.Ends, g.Exit)
 	}
 	return l
+}
+
+// starredStatic is the call of the table that a bare name stands for where
+// all of a class is imported: import static spark.Spark.*.
+func starredStatic(f *code.File, name string) string {
+	for _, i := range f.Imports {
+		of, ok := strings.CutSuffix(i.Node.Name, ".*")
+		if _, is := sockets[of+"."+name]; ok && is {
+			return of + "." + name
+		}
+	}
+	return ""
 }
 
 // jvmNames are the last parts of the table.

@@ -103,6 +103,26 @@ func Document(t *source.Tree, name string) (d *document.Node, broken bool) {
 	return d, err != nil
 }
 
+// Documents gives the documents of a YAML file of several, in their order; of
+// any other data file the one.
+func Documents(t *source.Tree, name string) []*document.Node {
+	if ext := path.Ext(name); ext != ".yaml" && ext != ".yml" || !t.Has(name) {
+		if d, _ := Document(t, name); d != nil {
+			return []*document.Node{d}
+		}
+		return nil
+	}
+	f, err := t.Document(name)
+	if err != nil {
+		return nil
+	}
+	docs, err := document.YAML(name, f.Data, f.Lines())
+	if err != nil {
+		return nil
+	}
+	return docs
+}
+
 // Code reads a source file of the tree; nil where it is not there.
 func Code(t *source.Tree, name string, lang code.Language) *code.File {
 	if !t.Has(name) {

@@ -686,6 +686,9 @@ func ServerListeners(final command.Final, process string) []*fact.Listener {
 		}
 		port("-p", "--port")
 		host("-b", "--binding")
+		if w, ok, _ := final.Flag("-e", "--environment"); ok {
+			l.Mode = w.Value
+		}
 	case "unicorn":
 		port("-p", "--port")
 		host("-o", "--host")
@@ -737,6 +740,9 @@ func ServerListeners(final command.Final, process string) []*fact.Listener {
 	case "rackup":
 		port("-p", "--port")
 		host("-o", "--host")
+		if w, ok, _ := final.Flag("-E", "--env"); ok {
+			l.Mode = w.Value
+		}
 	case "serve":
 		port("-l", "--listen", "-p", "--port")
 		if l.Port != nil && l.Port.Kind == value.Str && strings.HasPrefix(l.Port.Text, "tcp://") {

@@ -2,6 +2,7 @@ package survey
 
 import (
 	"path"
+	"slices"
 	"strings"
 
 	"ubique/core/code"
@@ -105,8 +106,8 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	if len(st.Listeners) == 1 && st.Listeners[0].Server == "gunicorn" && st.Listeners[0].Via == "default" {
 		s.gunicornConfig(st, prog, ctx)
 	}
-	if len(st.Listeners) == 1 && st.Listeners[0].Server == "puma" && st.Listeners[0].Via == "default" {
-		s.pumaConfig(st, prog)
+	if len(st.Listeners) == 1 && st.Listeners[0].Via == "default" && rubyConfigs[st.Listeners[0].Server].bind != "" {
+		s.rubyConfig(st, prog)
 	}
 	if st.Final.Known != nil && st.Final.Known.Name == "uwsgi" {
 		s.uwsgiConfig(st, prog)
@@ -960,44 +961,72 @@ func (s *Starter) hypercornConfig(st *fact.Start, prog *Program) {
 	st.Reached = append(st.Reached, p)
 }
 
-// pumaConfig reads port and bind of config/puma.rb or the file given with -C
-// (documentation of Puma, "Puma::DSL"); a variable in it is read as Ruby does.
-func (s *Starter) pumaConfig(st *fact.Start, prog *Program) {
-	name := "config/puma.rb"
-	if w, ok, _ := st.Final.Flag("-C", "--config"); ok && w.Literal() {
-		name = w.Text
+// rubyConfigs are the servers of Ruby whose settings are a file of Ruby: where
+// it lies, the flags that name another one, the calls that say where it listens
+// (Puma, "Puma::DSL"; Unicorn, "Unicorn::Configurator").
+var rubyConfigs = map[string]struct {
+	files []string
+	flags []string
+	port  string // the call that takes a port
+	bind  string // the call that takes an address, or a port alone
+}{
+	"puma":    {[]string{"config/puma.rb"}, []string{"-C", "--config"}, "port", "bind"},
+	"unicorn": {[]string{"unicorn.conf.rb", "config/unicorn.rb"}, []string{"-c", "--config-file"}, "", "listen"},
+}
+
+// rubyConfig reads where a server of Ruby listens from its settings; a variable
+// in them is read as Ruby does.
+func (s *Starter) rubyConfig(st *fact.Start, prog *Program) {
+	c := rubyConfigs[st.Listeners[0].Server]
+	names := c.files
+	if w, ok, _ := st.Final.Flag(c.flags...); ok && w.Literal() {
+		names = []string{w.Text}
+	} else if st.Listeners[0].Server == "unicorn" {
+		return // it has no file that it reads by itself
 	}
-	p, ok := source.Join(st.Final.Dir, name)
-	if !ok || !s.Tree.Has(p) {
-		return
-	}
-	f := prog.File(p)
-	if f == nil {
-		return
-	}
-	var list []*fact.Listener
-	for _, site := range f.Calls {
-		callee := site.Node.Kid(0)
-		if !callee.Is(code.Name) || site.Node.Kid(1) == nil || callee.Name != "port" && callee.Name != "bind" {
+	for _, name := range names {
+		p, ok := source.Join(st.Final.Dir, name)
+		if !ok || !s.Tree.Has(p) {
 			continue
 		}
-		l := *st.Listeners[0]
-		v := st.Program.Expr(site.Node.Kids[1], site.Scope)
-		l.Via, l.At, l.PortAt, l.HostAt = "setting", f.At(site.Node), f.At(site.Node.Kids[1]), f.At(site.Node.Kids[1])
-		if callee.Name == "bind" {
-			l.Bind = v
-		} else {
-			l.Port = v
+		f := prog.File(p)
+		if f == nil {
+			return
 		}
-		for _, g := range site.Guards {
-			l.Guards, l.Ends = append(l.Guards, st.Program.Guard(g)), append(l.Ends, g.Exit)
+		var list []*fact.Listener
+		for _, site := range f.Calls {
+			callee := site.Node.Kid(0)
+			if !callee.Is(code.Name) || site.Node.Kid(1) == nil || callee.Name != c.port && callee.Name != c.bind {
+				continue
+			}
+			l := *st.Listeners[0]
+			v := st.Program.Expr(site.Node.Kids[1], site.Scope)
+			l.Via, l.At, l.PortAt, l.HostAt = "setting", f.At(site.Node), f.At(site.Node.Kids[1]), f.At(site.Node.Kids[1])
+			if callee.Name == c.bind && (l.Server == "puma" || addressed(v)) {
+				l.Bind = v
+			} else {
+				l.Port = v
+			}
+			for _, g := range site.Guards {
+				l.Guards, l.Ends = append(l.Guards, st.Program.Guard(g)), append(l.Ends, g.Exit)
+			}
+			list = append(list, &l)
 		}
-		list = append(list, &l)
+		if len(list) > 0 {
+			st.Listeners = list
+		}
+		st.Reached = append(st.Reached, p)
+		return
 	}
-	if len(list) > 0 {
-		st.Listeners = list
+}
+
+// addressed reports whether a value is an address or the path of a socket, and
+// not a port alone.
+func addressed(v *value.Value) bool {
+	if v.Kind == value.Str {
+		return strings.ContainsAny(v.Text, ":/")
 	}
-	st.Reached = append(st.Reached, p)
+	return v.Kind == value.Op && v.Text == "concat" && slices.ContainsFunc(v.Kids, addressed)
 }
 
 // gunicornConfig reads bind from gunicorn.conf.py or the file given with -c.

@@ -463,6 +463,21 @@ var globals = map[string]bool{"process": true, "Bun": true, "Deno": true, "globa
 	"console": true, "Number": true, "parseInt": true, "parseFloat": true, "String": true, "Boolean": true, "isNaN": true, "JSON": true, "Object": true, "Math": true,
 	"URL": true, "Map": true, "int": true, "str": true, "float": true, "bool": true, "len": true, "list": true, "getattr": true, "tuple": true, "set": true, "bytes": true, "dict": true, "open": true, "max": true, "min": true, "Array": true, "__file__": true, "import": true}
 
+// verticle reports whether code stands in a verticle of Vert.x.
+func verticle(s *code.Scope) bool {
+	for x := s; x != nil; x = x.Parent {
+		if x.Class == nil {
+			continue
+		}
+		for _, b := range x.Class.Kid(0).Kids {
+			if d := b.Dotted(); strings.HasSuffix(d, "Verticle") || strings.HasSuffix(d, "VerticleBase") {
+				return true
+			}
+		}
+	}
+	return false
+}
+
 func (e *Eval) name(n *code.Node, s *code.Scope, c *context) *Value {
 	f := s.File
 	if f.Lang == code.Python && n.Name == "__name__" {
@@ -535,6 +550,9 @@ func (e *Eval) name(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 		if c := n.Name[0]; c >= 'A' && c <= 'Z' || f.Lang == code.Kotlin {
 			return e.className(f, n.Name, f.At(n))
+		}
+		if n.Name == "vertx" && verticle(s) { // the field that every verticle has
+			return &Value{Kind: External, Text: "io.vertx.core.Vertx.vertx()", At: f.At(n)}
 		}
 		switch n.Name {
 		case "java", "javax", "com", "org", "io": // the whole name of a class

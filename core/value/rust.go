@@ -102,6 +102,11 @@ func (e *Eval) rustCall(n *code.Node, s *code.Scope, c *context) *Value {
 		return nil
 	}
 	name := callee.Name
+	if (name == "get_one" || name == "value_of" || name == "get_flag") && n.Kid(1).Is(code.String) {
+		if v := e.clapArg(n.Kids[1].Name, at); v != nil {
+			return v
+		}
+	}
 	base := e.expr(callee.Kid(0), s, c)
 	closure := func(i int, in ...*Value) *Value {
 		f := arg(i)
@@ -589,6 +594,52 @@ func (e *Eval) clapField(b *code.Node, f *code.File) *Value {
 	switch b.Alias {
 	case "u16", "u32", "usize", "i32", "u64":
 		return op("rustparse", true, at, v)
+	}
+	return v
+}
+
+// clapArg is an argument of clap's builder: what is given, its variable, its
+// default; nil where none of that name is defined (clap 4, "Arg").
+func (e *Eval) clapArg(id string, at place.Span) *Value {
+	var made *code.Node
+	for _, kind := range []string{"new", "with_name"} {
+		for _, site := range e.calls(kind) {
+			if site.Scope.File.Lang == code.Rust && strings.HasSuffix(site.Node.Kid(0).Dotted(), "Arg."+kind) && site.Node.Kid(1).Is(code.String) && site.Node.Kids[1].Name == id {
+				made = site.Node
+			}
+		}
+	}
+	if made == nil {
+		return nil
+	}
+	with := func(name string) (text *Value, found bool) {
+		for _, site := range e.calls(name) {
+			for b := site.Node; b.Is(code.Call); b = b.Kid(0).Kid(0) {
+				if b == made {
+					if site.Node.Kid(1) != nil {
+						text = e.Expr(site.Node.Kids[1], site.Scope)
+					}
+					return text, true
+				}
+			}
+		}
+		return nil, false
+	}
+	var flags []string
+	for dash, name := range map[string]string{"--": "long", "-": "short"} {
+		if v, ok := with(name); ok && v.literal() != "" {
+			flags = append(flags, dash+v.Text)
+		}
+	}
+	v := e.given(flags)
+	if v == nil {
+		v, _ = with("default_value")
+		if v == nil {
+			v = &Value{Kind: Null, At: at}
+		}
+		if name, ok := with("env"); ok && name.literal() != "" {
+			v = op("unset", true, at, &Value{Kind: Env, Text: name.Text, Unset: ReadsNull, At: at}, v)
+		}
 	}
 	return v
 }

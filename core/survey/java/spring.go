@@ -116,61 +116,118 @@ func (p properties) value(t *source.Tree, c *fact.Component, st *fact.Start, l *
 	}
 	var v *value.Value
 	for _, name := range p.files {
-		file := c.Path("src/main/resources/" + name)
-		if p.server == "play" {
-			file = c.Path("conf/" + name)
+		file := c.Path(p.folder() + name)
+		if w := p.inFile(t, c, st, file, key); w != nil {
+			v, at, l.Via = w, w.At, "setting"
+			if l.At.File == st.Final.At.File && key == p.port {
+				l.At = at
+			}
+			break
 		}
-		n := property(t, file, key)
-		if n == nil && p.server == "play" { // the shorter name
-			n = property(t, file, key[len("play.server."):])
-		}
-		if n == nil {
+	}
+	// Files of profiles come after it.
+	for _, e := range t.In(c.Path(strings.TrimSuffix(p.folder(), "/"))) {
+		base := path.Base(e.Path)
+		profile, ok := strings.CutPrefix(strings.TrimSuffix(base, path.Ext(base)), "application-")
+		if !ok {
 			continue
 		}
-		text, _ := n.Scalar()
-		at = n.At()
-		l.Via = "setting"
-		if l.At.File == st.Final.At.File && key == p.port {
-			l.At = at
-		}
-		switch {
-		case strings.HasSuffix(name, ".conf"):
-			v = substituted(t, file, n.Key)
-		case p.server == "ktor engine":
-			v = dollar(text, at)
-		default:
-			v = placeholders(text, at)
-		}
-		if p.server == "quarkus" && strings.HasSuffix(name, ".properties") { // the profile of a packaged application is prod
-			if n := property(t, file, "%prod."+key); n != nil {
-				text, _ := n.Scalar()
-				at = n.At()
-				v = placeholders(text, at)
-			}
-		}
-		break
-	}
-	// Another profile may set another one.
-	for _, e := range t.In(c.Path("src/main/resources")) {
-		base := path.Base(e.Path)
-		if strings.HasPrefix(base, "application-") && (strings.HasSuffix(base, ".properties") || strings.HasSuffix(base, ".yml") || strings.HasSuffix(base, ".yaml")) {
-			if n := property(t, e.Path, key); n != nil {
-				profile := strings.TrimSuffix(strings.TrimPrefix(base, "application-"), path.Ext(base))
-				text, _ := n.Scalar()
-				is := &value.Value{Kind: value.Op, Text: "==", At: n.At(), Kids: []*value.Value{{Kind: value.Env, Text: p.profiles, Unset: value.ReadsUndef, At: n.At()}, value.Text(profile, n.At())}}
-				if active := p.active(t, c, st); active == profile {
-					is = &value.Value{Kind: value.Bool, Num: 1, At: n.At()}
-				}
-				other := v
-				if other == nil {
-					other = &value.Value{Kind: value.Undef, At: n.At()}
-				}
-				v = &value.Value{Kind: value.Cond, At: n.At(), Kids: []*value.Value{is, placeholders(text, n.At()), other}}
-				l.Via = "setting"
-			}
+		if w := p.inFile(t, c, st, e.Path, key); w != nil {
+			v, l.Via = choose(p.is(t, c, st, profile, w.At), w, v), "setting"
 		}
 	}
 	return v, at
+}
+
+// folder is where the files of settings lie in the source.
+func (p properties) folder() string {
+	if p.server == "play" {
+		return "conf/"
+	}
+	return "src/main/resources/"
+}
+
+// choose is a value where a condition holds, and the one before elsewhere.
+func choose(is, v, before *value.Value) *value.Value {
+	if before == nil {
+		before = &value.Value{Kind: value.Undef, At: v.At}
+	}
+	return &value.Value{Kind: value.Cond, At: v.At, Kids: []*value.Value{is, v, before}}
+}
+
+// is the condition that a profile is active. A flag or the settings choose it,
+// else the variable, which may name several; Quarkus is packaged for prod.
+func (p properties) is(t *source.Tree, c *fact.Component, st *fact.Start, profile string, at place.Span) *value.Value {
+	switch active := p.active(t, c, st); {
+	case strings.ContainsAny(profile, "&|!( "):
+		return value.NotKnown("an expression of profiles", at)
+	case active != "":
+		held := 0.0
+		for name := range strings.SplitSeq(active, ",") {
+			if strings.TrimSpace(name) == profile {
+				held = 1
+			}
+		}
+		return &value.Value{Kind: value.Bool, Num: held, At: at}
+	}
+	def := ""
+	if p.server == "quarkus" {
+		def = "prod"
+	}
+	names := &value.Value{Kind: value.Op, Text: "split", At: at, Kids: []*value.Value{value.EnvOr(p.profiles, value.Text(def, at), at), value.Text(",", at)}}
+	return &value.Value{Kind: value.Op, Text: "in", At: at, Kids: []*value.Value{value.Text(profile, at), names}}
+}
+
+// inFile is a property in one file: in each of its documents, under the profile
+// that a document or a key of Quarkus is for; nil where it is nowhere.
+func (p properties) inFile(t *source.Tree, c *fact.Component, st *fact.Start, file, key string) *value.Value {
+	if strings.HasSuffix(file, ".conf") {
+		v := substituted(t, file, key)
+		if short, ok := strings.CutPrefix(key, "play.server."); v == nil && ok {
+			v = substituted(t, file, short)
+		}
+		return v
+	}
+	read := func(n *document.Node) *value.Value {
+		text, _ := n.Scalar()
+		if p.server == "ktor engine" {
+			return dollar(text, n.At())
+		}
+		return p.placeholders(t, c, st, text, n.At(), 0)
+	}
+	var v *value.Value
+	for _, d := range survey.Documents(t, file) {
+		n := lookup(d, file, key)
+		if n != nil {
+			w := read(n)
+			for _, on := range []string{"spring.config.activate.on-profile", "spring.profiles"} {
+				if profile := lookup(d, file, on); profile != nil {
+					w = choose(p.is(t, c, st, profile.Str(), w.At), w, v)
+				}
+			}
+			v = w
+		}
+		if p.server != "quarkus" {
+			continue
+		}
+		for _, k := range d.Items() { // %prod.key=, %prod: of YAML
+			profile, rest, dotted := strings.Cut(strings.TrimPrefix(k.Key, "%"), ".")
+			if !strings.HasPrefix(k.Key, "%") {
+				continue
+			}
+			m := k
+			if !dotted {
+				m = lookup(k, file, key)
+			} else if rest != key {
+				m = nil
+			}
+			if m != nil {
+				w := read(m)
+				v = choose(p.is(t, c, st, profile, w.At), w, v)
+			}
+		}
+	}
+	return v
 }
 
 // active is the profile that a flag, or else the main file, chooses.
@@ -183,7 +240,7 @@ func (p properties) active(t *source.Tree, c *fact.Component, st *fact.Start) st
 		}
 	}
 	for _, name := range p.files {
-		if n := property(t, c.Path("src/main/resources/"+name), p.profileKey); n != nil {
+		if n := property(t, c.Path(p.folder()+name), p.profileKey); n != nil && p.profileKey != "" {
 			return n.Str()
 		}
 	}
@@ -292,20 +349,22 @@ func after(v *value.Value, sign string) (*value.Value, bool) {
 // with dashes and in camel case are the same.
 func property(t *source.Tree, file, key string) *document.Node {
 	d, _ := survey.Document(t, file)
+	return lookup(d, file, key)
+}
+
+func lookup(d *document.Node, file, key string) *document.Node {
 	if d == nil {
 		return nil
 	}
-	if strings.HasSuffix(file, ".properties") || strings.HasSuffix(file, ".conf") {
-		return d.Get(key)
-	}
-	if n := d.Get(key); n != nil {
+	if n := d.Get(key); n != nil || strings.HasSuffix(file, ".properties") {
 		return n
 	}
 	return d.Get(strings.Split(key, ".")...)
 }
 
-// placeholders puts ${NAME:default} together; names are those of variables.
-func placeholders(s string, at place.Span) *value.Value {
+// placeholders puts ${NAME:default} together: names are those of variables, and
+// of other properties.
+func (p properties) placeholders(t *source.Tree, c *fact.Component, st *fact.Start, s string, at place.Span, depth int) *value.Value {
 	var parts []*value.Value
 	for s != "" {
 		i := strings.Index(s, "${")
@@ -313,18 +372,15 @@ func placeholders(s string, at place.Span) *value.Value {
 			parts = append(parts, value.Text(s, at))
 			break
 		}
-		depth, end := 0, -1
-		for j := i + 1; j < len(s); j++ {
+		nested, end := 0, -1
+		for j := i + 1; j < len(s) && end < 0; j++ {
 			switch s[j] {
 			case '{':
-				depth++
+				nested++
 			case '}':
-				if depth--; depth == 0 {
+				if nested--; nested == 0 {
 					end = j
 				}
-			}
-			if end >= 0 {
-				break
 			}
 		}
 		if end < 0 {
@@ -336,9 +392,21 @@ func placeholders(s string, at place.Span) *value.Value {
 		}
 		name, def, has := strings.Cut(s[i+2:end], ":")
 		v := &value.Value{Kind: value.Env, Text: variable(name), Unset: value.Raises, At: at}
+		var other *value.Value
 		if has {
+			other = p.placeholders(t, c, st, def, at, depth+1)
+		}
+		if depth < 8 && name != strings.ToUpper(name) { // a property of the files
+			for _, file := range p.files {
+				if w := p.inFile(t, c, st, c.Path(p.folder()+file), name); w != nil {
+					other = w
+					break
+				}
+			}
+		}
+		if other != nil {
 			v.Unset = value.ReadsUndef
-			v = &value.Value{Kind: value.Op, Text: "??", At: at, Kids: []*value.Value{v, placeholders(def, at)}}
+			v = &value.Value{Kind: value.Op, Text: "??", At: at, Kids: []*value.Value{v, other}}
 		}
 		parts = append(parts, v)
 		s = s[end+1:]
