@@ -30,13 +30,22 @@ var sockets = map[string]socket{
 	"io.javalin.Javalin.create() start":                     {"javalin", -1, 0, -1},
 	"spark.Spark.port":                                      {"java", -1, 0, -1},
 	"org.eclipse.jetty.server.Server()":                     {"java", 0, -1, -1},
-	"io.vertx.core.Vertx.vertx() createHttpServer() listen": {"vert.x", -1, 0, 1},
+	"io.vertx.core.Vertx.vertx().createHttpServer() listen": {"vert.x", -1, 0, 1},
 	"io.undertow.Undertow.builder() addHttpListener":        {"java", -1, 0, 1},
 	"org.apache.catalina.startup.Tomcat() setPort":          {"java", -1, 0, -1},
-	"io.helidon.webserver.WebServer.builder() port":         {"java", -1, 0, -1},
-	"embeddedServer":                                        {"ktor", -1, 1, -1},
+	"io.helidon.webserver.WebServer.builder() build":        {"java", -1, -1, -1},
+	"io.ktor.server.engine.embeddedServer":                  {"ktor", -1, 1, -1},
 	"fi.iki.elonen.NanoHTTPD()":                             {"java", -1, 0, -1},
 	"com.linecorp.armeria.Server.builder() http":            {"java", -1, 0, -1},
+}
+
+// setters are the methods of a chain of settings, or of the options that it is
+// made with, that set the port and the interface of a call of the table. A
+// chain without them is set by a file where options is empty (Helidon,
+// "WebServer Configuration"; Vert.x, "Writing HTTP servers"; read 2026-11).
+var setters = map[string]struct{ port, host, options string }{
+	"io.vertx.core.Vertx.vertx().createHttpServer() listen": {"setPort", "setHost", ".createHttpServer()"},
+	"io.helidon.webserver.WebServer.builder() build":        {"port", "host", ""},
 }
 
 // jvmListener finds a call that listens in Java and Kotlin.
@@ -46,43 +55,35 @@ func jvmListener(e *value.Eval, f *code.File, site code.Site, live func(string) 
 		return nil
 	}
 	path := ""
+	var recv *value.Value
 	if site.Node.Is(code.New) {
 		v := e.Callee(site)
 		if v.Kind != value.External {
 			return nil
 		}
-		path = v.Text + "()"
+		path = listed(f, v.Text+"()")
 	} else if callee.Is(code.Member) {
-		recv := e.Expr(callee.Kid(0), site.Scope)
-		for recv.Kind == value.External && recv.Text != "" {
-			text := recv.Text
-			if _, ok := sockets[text+" "+callee.Name]; ok {
-				path = text + " " + callee.Name
+		recv = e.Expr(callee.Kid(0), site.Scope)
+		for chain := recv; chain.Kind == value.External && chain.Text != ""; chain = chain.Recv.Recv {
+			text := chain.Text
+			if path = listed(f, text+" "+callee.Name); path != "" {
 				break
 			}
-			if _, ok := sockets[text+"."+callee.Name]; ok {
-				path = text + "." + callee.Name
+			if path = listed(f, text+"."+callee.Name); path != "" {
 				break
 			}
 			// A chain of settings: builder().a().b().
 			i := strings.LastIndexByte(text, '.')
-			if !strings.HasSuffix(text, "()") || i < 0 || recv.Recv == nil || recv.Recv.Recv == nil {
+			if !strings.HasSuffix(text, "()") || i < 0 || chain.Recv == nil || chain.Recv.Recv == nil {
 				break
 			}
-			recv = recv.Recv.Recv
 		}
-	} else if imported := starredStatic(f, callee.Name); imported != "" {
+	} else if imported := listed(f, callee.Name); imported != "" {
 		path = imported
 	} else if v := e.Callee(site); v.Kind == value.External {
-		path = v.Text
+		path = listed(f, v.Text)
 		if c := callee.Name[0]; c >= 'A' && c <= 'Z' && f.Lang == code.Kotlin { // an object is made without new
-			path = path[strings.LastIndexByte(path, '.')+1:] + "()"
-			if _, ok := sockets[v.Text+"()"]; ok {
-				path = v.Text + "()"
-			}
-		}
-		if i := strings.LastIndexByte(path, '.'); i > 0 && strings.HasPrefix(path, "io.ktor.") {
-			path = path[i+1:]
+			path = listed(f, v.Text+"()")
 		}
 	}
 	s, ok := sockets[path]
@@ -104,6 +105,17 @@ func jvmListener(e *value.Eval, f *code.File, site code.Site, live func(string) 
 	if s.host >= 0 && s.host < len(args) && args[s.host].Kind != value.Func {
 		l.Host = args[s.host]
 	}
+	if by, ok := setters[path]; ok {
+		if l.Port == nil {
+			l.Port = set(recv, by.port, by.options)
+		}
+		if l.Host == nil {
+			l.Host = set(recv, by.host, by.options)
+		}
+		if l.Port == nil && by.options == "" {
+			return nil
+		}
+	}
 	if s.server == "javalin" && len(args) == 2 { // start(host, port)
 		l.Host, l.Port = args[0], args[1]
 	}
@@ -120,13 +132,38 @@ func jvmListener(e *value.Eval, f *code.File, site code.Site, live func(string) 
 	return l
 }
 
-// starredStatic is the call of the table that a bare name stands for where
-// all of a class is imported: import static spark.Spark.*.
-func starredStatic(f *code.File, name string) string {
+// set is what a method of a chain, or of the options that a call of the chain
+// is given, was given; nil where it was not called, not known where there are
+// options that do not show it.
+func set(chain *value.Value, method, options string) *value.Value {
+	for v := chain; v != nil; v = v.Recv {
+		if strings.HasSuffix(v.Text, "."+method+"()") && len(v.Kids) == 1 {
+			return v.Kids[0]
+		}
+		if options == "" || !strings.HasSuffix(v.Text, options) || len(v.Kids) == 0 {
+			continue
+		}
+		if w := set(v.Kids[0], method, ""); w != nil {
+			return w
+		}
+		return value.NotKnown("what the options of "+options[1:]+" say", v.Kids[0].At)
+	}
+	return nil
+}
+
+// listed is the key of the table for the path of a call, which stands there
+// with its package where all of a package or of a class is imported: import
+// io.vertx.core.*, import static spark.Spark.*. Empty where the table does not
+// have it.
+func listed(f *code.File, path string) string {
+	if _, ok := sockets[path]; ok {
+		return path
+	}
 	for _, i := range f.Imports {
-		of, ok := strings.CutSuffix(i.Node.Name, ".*")
-		if _, is := sockets[of+"."+name]; ok && is {
-			return of + "." + name
+		if of, ok := strings.CutSuffix(i.Node.Name, ".*"); ok {
+			if _, ok := sockets[of+"."+path]; ok {
+				return of + "." + path
+			}
 		}
 	}
 	return ""
