@@ -21,13 +21,29 @@ func readGo(src []byte) *Node {
 	for _, d := range file.Decls {
 		body.Kids = append(body.Kids, g.decl(d)...)
 	}
+	body.Kids = append(body.Kids, g.unnamed...)
 	return body
 }
 
-type goReader struct{ base token.Pos }
+type goReader struct {
+	base    token.Pos
+	unnamed []*Node // the structures that are declared where they are used
+}
+
+// named gives a structure without a name of its own one that no other has.
+func (g *goReader) named(t *ast.StructType) string {
+	name := "struct " + strconv.Itoa(int(t.Pos()-g.base))
+	g.unnamed = append(g.unnamed, g.at(Class, name, t, &Node{Kind: Array}, g.fields(t)))
+	return name
+}
 
 func (g *goReader) at(k Kind, name string, n ast.Node, kids ...*Node) *Node {
 	return &Node{Kind: k, Name: name, Kids: kids, Off: int32(n.Pos() - g.base), End: int32(n.End() - g.base)}
+}
+
+func (n *Node) as(alias string) *Node {
+	n.Alias = alias
+	return n
 }
 
 func (g *goReader) decl(d ast.Decl) []*Node {
@@ -267,6 +283,8 @@ const SecondResult = "\x00second"
 // types that are named elsewhere, empty text, 0.
 func (g *goReader) zero(t ast.Expr) *Node {
 	switch t := t.(type) {
+	case *ast.StructType:
+		return g.at(Object, "", t).as(g.named(t))
 	case *ast.SelectorExpr:
 		return &Node{Kind: Object, Alias: g.expr(t).Dotted(), Off: int32(t.Pos() - g.base), End: int32(t.End() - g.base)}
 	case *ast.Ident:
@@ -380,6 +398,8 @@ func (g *goReader) expr(e ast.Expr) *Node {
 			n.Kind = Array
 		case *ast.Ident, *ast.SelectorExpr:
 			n.Alias = g.expr(e.Type).Dotted()
+		case *ast.StructType:
+			n.Alias = g.named(e.Type.(*ast.StructType))
 		}
 		for _, x := range e.Elts {
 			if kv, ok := x.(*ast.KeyValueExpr); ok {

@@ -170,11 +170,14 @@ func (r *reader) pyStatement() *Node {
 		return nil
 	}
 	if r.eatP(":") { // an annotation
-		r.expr(1)
-		n.Kind = Bind
+		typ, more := r.annotation()
+		n.Kind, n.Alias = Bind, typ
 		n.Kids = []*Node{e, nil}
 		if r.eatP("=") {
 			n.Kids[1] = r.sequence()
+		}
+		if more != nil {
+			n.Kids = append(n.Kids, more)
 		}
 		r.done(n)
 		r.lineEnd()
@@ -305,11 +308,15 @@ func (r *reader) pyDef(off int32, flag uint16) *Node {
 				p.Name = r.cur().text
 				r.pos++
 			}
+			var more *Node
 			if r.eatP(":") {
-				r.expr(1)
+				p.Alias, more = r.annotation()
 			}
 			if r.eatP("=") {
 				p.Kids[0] = r.expr(1)
+			}
+			if more != nil {
+				p.Kids = append(p.Kids, more)
 			}
 			if p.Name != "" {
 				ps.Kids = append(ps.Kids, r.done(p))
@@ -326,6 +333,40 @@ func (r *reader) pyDef(off int32, flag uint16) *Node {
 	}
 	n.Kids = []*Node{ps, r.suite()}
 	return r.done(n)
+}
+
+// annotation reads a type: its name, without the None that it may be as well,
+// and the first call among what Annotated says besides.
+func (r *reader) annotation() (typ string, more *Node) {
+	x := r.expr(1)
+	for x != nil {
+		switch name := x.Kid(0).Dotted(); {
+		case x.Is(Binary) && x.Name == "|":
+			x = x.Kid(0)
+			continue
+		case x.Is(Index) && (name == "Optional" || name == "typing.Optional"):
+			x = x.Kid(1)
+			continue
+		case x.Is(Index) && (name == "Annotated" || name == "typing.Annotated" || name == "typing_extensions.Annotated"):
+			list := x.Kids[1:]
+			if len(list) == 1 && list[0].Is(Array) {
+				list = list[0].Kids
+			}
+			for i, k := range list {
+				if i > 0 && more == nil && k.Is(Call) {
+					more = k
+				}
+			}
+			if x = nil; len(list) > 0 {
+				x = list[0]
+			}
+			continue
+		case x.Is(String):
+			return x.Name, more
+		}
+		return x.Dotted(), more
+	}
+	return "", more
 }
 
 func (r *reader) dottedName() string {

@@ -1672,17 +1672,10 @@ func (r *reader) postfix(n *Node) *Node {
 			r.pos += 2
 			n = &Node{Kind: Member, Name: next.text, Off: n.Off, End: r.end(), Kids: []*Node{n}}
 		case "(":
-			if t.nl && r.py() {
-				// Inside brackets a call may start on the next line; at the
-				// start of a line the layout tokens end the statement first.
-			}
 			c := &Node{Kind: Call, Off: n.Off, Kids: []*Node{n}}
 			r.arguments(c)
 			n = r.done(c)
 		case "[":
-			if t.nl && !r.py() && false {
-				return n
-			}
 			r.pos++
 			c := &Node{Kind: Index, Off: n.Off, Kids: []*Node{n}}
 			if r.py() && r.cur().kind == tNumber && r.at(1).kind == tPunct && r.at(1).text == ":" && r.at(2).kind == tPunct && r.at(2).text == "]" { // x[1:]

@@ -41,6 +41,7 @@ type Final struct {
 	Steps    []value.Step
 	Via      string // the interpreter, for python -m NAME
 	Manager  string // a process manager around it: nodemon, pm2
+	Settings string // the file of the manager's that says what to start
 	Wrapped  []Via  // programs on the way that must be there too
 	Watching *Word  // a word that makes it watch, reload or open a debugger
 	Fetched  bool   // npx and its like fetch it when it is not there

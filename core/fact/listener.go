@@ -182,6 +182,11 @@ var Servers = map[string]Server{
 	"thin":            {Host: "any", EmptyHost: "any", Port: 3000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"falcon":          {Host: "loopback", EmptyHost: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"uwsgi":           {Host: "any", EmptyHost: "any", EmptyPort: "random", TextPort: "random", NumberText: true},
+	"apollo":          {Host: "any", EmptyHost: "any", Port: 4000, NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
+	"grpc":            {Host: "any", EmptyHost: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"dash":            {Host: "loopback", EmptyHost: "loopback", Port: 8050, PortEnv: "PORT", HostEnv: "HOST", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"nicegui":         {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits"},
+	"gradio":          {Host: "loopback", EmptyHost: "loopback", Port: 7860, PortEnv: "GRADIO_SERVER_PORT", HostEnv: "GRADIO_SERVER_NAME", NilPort: "default", EmptyPort: "exits", TextPort: "exits"},
 	"streamlit":       {Host: "any", EmptyHost: "any", Port: 8501, PortEnv: "STREAMLIT_SERVER_PORT", HostEnv: "STREAMLIT_SERVER_ADDRESS", TextPort: "exits", NumberText: true},
 }
 
@@ -195,6 +200,9 @@ type Outcome struct {
 
 func exits(why string) Outcome { return Outcome{"exits", "", -1, why} }
 func notKnown(why string) Outcome {
+	if why == "" {
+		why = "what it is given could not be followed in the source"
+	}
 	return Outcome{"unknown", "unknown", -1, why}
 }
 

@@ -34,9 +34,7 @@ func dotnetListeners(e *value.Eval, files []*code.File, st *fact.Start, live fun
 	add := func(to *[]*fact.Listener, f *code.File, site code.Site, l fact.Listener) {
 		l.At, l.Via, l.Process = f.At(site.Node), "code", st.Process
 		l.PortAt, l.HostAt = placeOf(l.Port, placeOf(l.Bind, l.At)), placeOf(l.Host, placeOf(l.Bind, l.At))
-		for _, g := range site.Guards {
-			l.Guards, l.Ends = append(l.Guards, e.Guard(g)), append(l.Ends, g.Exit)
-		}
+		guardedBy(&l, e, site.Guards)
 		*to = append(*to, &l)
 	}
 	for _, f := range files {

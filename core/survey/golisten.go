@@ -61,8 +61,5 @@ func goListener(e *value.Eval, f *code.File, site code.Site, live func(string) b
 	}
 	l.PortAt = placeOf(l.Bind, l.At)
 	l.HostAt = l.PortAt
-	for _, g := range site.Guards {
-		l.Guards, l.Ends = append(l.Guards, e.Guard(g)), append(l.Ends, g.Exit)
-	}
-	return l
+	return guardedBy(l, e, site.Guards)
 }

@@ -126,10 +126,7 @@ func jvmListener(e *value.Eval, f *code.File, site code.Site, live func(string) 
 		l.Host = v
 	}
 	l.PortAt, l.HostAt = placeOf(l.Port, at), placeOf(l.Host, at)
-	for _, g := range site.Guards {
-		l.Guards, l.Ends = append(l.Guards, e.Guard(g)), append(l.Ends, g.Exit)
-	}
-	return l
+	return guardedBy(l, e, site.Guards)
 }
 
 // set is what a method of a chain, or of the options that a call of the chain

@@ -23,6 +23,8 @@ type shape struct {
 	dev        bool
 	bind       string // a keyword that holds a whole address
 	config     int    // the place, from 1, of an argument whose attribute bind holds one
+	address    int    // the place, from 1, of an argument that is a whole address
+	within     string // the key of the options under which the port and the host stand
 }
 
 var none = shape{port: -1, host: -1, options: -1, pair: -1}
@@ -50,6 +52,16 @@ func pair(server string, at int) shape {
 	s.server, s.pair = server, at
 	return s
 }
+
+// atAddress is a call with an argument that is a whole address.
+func atAddress(server string, at int) shape {
+	s := none
+	s.server, s.address = server, at
+	return s
+}
+
+// launched is how the interfaces of Gradio are started.
+var launched = shape{server: "gradio", port: -1, host: -1, options: -1, pair: -1, keyPort: "server_port", keyHost: "server_name"}
 
 func optioned(server string, at int, host string) shape {
 	s := none
@@ -87,46 +99,75 @@ var listening = map[string]shape{
 	"@hapi/hapi.Server":                               optioned("node options", 0, "host"),
 	"ws.WebSocketServer":                              optioned("node options", 0, "host"),
 	"ws.Server":                                       optioned("node options", 0, "host"),
-	"@apollo/server/standalone.startStandaloneServer": none,
-	"apollo-server.ApolloServer() listen":             nodeListen("node"),
-	"Deno.serve":                                      optioned("deno", 0, "hostname"),
-	"Deno.listen":                                     optioned("deno", 0, "hostname"),
-	"Deno.listenTls":                                  optioned("deno", 0, "hostname"),
-	"Bun.listen":                                      optioned("bun", 0, "hostname"),
-	"Bun.serve":                                       optioned("bun", 0, "hostname"),
-	"elysia.Elysia() listen":                          {server: "bun", port: 0, host: -1, options: 0, pair: -1, keyPort: "port", keyHost: "hostname"},
-	"@oak/oak.Application() listen":                   optioned("deno", 0, "hostname"),
-	"@oak/oak/application.Application() listen":       optioned("deno", 0, "hostname"),
-	"flask.Flask() run":                               keywords("flask", 1, 0, true),
-	"quart.Quart() run":                               keywords("flask", 1, 0, true),
-	"flask_socketio.SocketIO() run":                   keywords("flask", 2, 1, false),
-	"uvicorn.run":                                     keywords("uvicorn.run", 2, 1, false),
-	"uvicorn.Config":                                  keywords("uvicorn.run", 2, 1, false),
-	"waitress.serve":                                  {server: "waitress.serve", port: -1, host: -1, options: -1, pair: -1, keyPort: "port", keyHost: "host", bind: "listen"},
-	"aiohttp.web.run_app":                             keywords("aiohttp", -1, -1, false),
-	"aiohttp.web.TCPSite":                             keywords("aiohttp", 2, 1, false),
-	"hypercorn.asyncio.serve":                         {server: "hypercorn", port: -1, host: -1, options: -1, pair: -1, config: 2},
-	"bottle.run":                                      keywords("bottle", -1, -1, false),
-	"bottle.Bottle() run":                             keywords("bottle", -1, -1, false),
-	"sanic.Sanic() run":                               keywords("sanic", 1, 0, false),
-	"tornado.web.Application() listen":                {server: "tornado", port: 0, host: 1, options: -1, pair: -1, keyPort: "port", keyHost: "address"},
-	"tornado.httpserver.HTTPServer() listen":          {server: "tornado", port: 0, host: 1, options: -1, pair: -1, keyPort: "port", keyHost: "address"},
-	"tornado.httpserver.HTTPServer() bind":            {server: "tornado", port: 0, host: 1, options: -1, pair: -1, keyPort: "port", keyHost: "address"},
-	"socket.socket() bind":                            pair("socketserver", 0),
-	"socket.create_server":                            pair("socketserver", 0),
-	"asyncio.get_event_loop() create_server":          positional("asyncio", 2, 1),
-	"asyncio.get_running_loop() create_server":        positional("asyncio", 2, 1),
-	"asyncio.new_event_loop() create_server":          positional("asyncio", 2, 1),
-	"wsgiref.simple_server.make_server":               positional("socketserver", 1, 0),
-	"http.server.HTTPServer":                          pair("socketserver", 0),
-	"http.server.ThreadingHTTPServer":                 pair("socketserver", 0),
-	"socketserver.TCPServer":                          pair("socketserver", 0),
-	"socketserver.ThreadingTCPServer":                 pair("socketserver", 0),
-	"asyncio.start_server":                            positional("asyncio", 2, 1),
-	"gevent.pywsgi.WSGIServer":                        pair("socketserver", 0),
-	"gevent.WSGIServer":                               pair("socketserver", 0),
-	"werkzeug.serving.run_simple":                     keywords("flask", 1, 0, true),
-	"werkzeug.run_simple":                             keywords("flask", 1, 0, true),
+	"@apollo/server/standalone.startStandaloneServer": {server: "apollo", port: -1, host: -1, options: 1, pair: -1, keyPort: "port", keyHost: "host", within: "listen"},
+	"tls.createServer() listen":                       nodeListen("node"),
+	"net.Server() listen":                             nodeListen("node"),
+	"@trpc/server/adapters/standalone.createHTTPServer() listen": nodeListen("node"),
+	"@tinyhttp/app.App() listen":                                 positional("node", 0, 2),
+	"@feathersjs/express() listen":                               nodeListen("node"),
+	"@feathersjs/express.default() listen":                       nodeListen("node"),
+	"@feathersjs/koa.koa() listen":                               nodeListen("node"),
+	"http-proxy.createServer() listen":                           positional("node", 0, 1),
+	"http-proxy.createProxyServer() listen":                      positional("node", 0, 1),
+	"@grpc/grpc-js.Server() bindAsync":                           atAddress("grpc", 1),
+	"apollo-server.ApolloServer() listen":                        nodeListen("node"),
+	"Deno.serve":                                                 optioned("deno", 0, "hostname"),
+	"Deno.listen":                                                optioned("deno", 0, "hostname"),
+	"Deno.listenTls":                                             optioned("deno", 0, "hostname"),
+	"Bun.listen":                                                 optioned("bun", 0, "hostname"),
+	"Bun.serve":                                                  optioned("bun", 0, "hostname"),
+	"elysia.Elysia() listen":                                     {server: "bun", port: 0, host: -1, options: 0, pair: -1, keyPort: "port", keyHost: "hostname"},
+	"@oak/oak.Application() listen":                              optioned("deno", 0, "hostname"),
+	"@oak/oak/application.Application() listen":                  optioned("deno", 0, "hostname"),
+	"flask.Flask() run":                                          keywords("flask", 1, 0, true),
+	"quart.Quart() run":                                          keywords("flask", 1, 0, true),
+	"flask_socketio.SocketIO() run":                              keywords("flask", 2, 1, false),
+	"uvicorn.run":                                                keywords("uvicorn.run", 2, 1, false),
+	"uvicorn.Config":                                             keywords("uvicorn.run", 2, 1, false),
+	"waitress.serve":                                             {server: "waitress.serve", port: -1, host: -1, options: -1, pair: -1, keyPort: "port", keyHost: "host", bind: "listen"},
+	"aiohttp.web.run_app":                                        keywords("aiohttp", -1, -1, false),
+	"aiohttp.web.TCPSite":                                        keywords("aiohttp", 2, 1, false),
+	"hypercorn.asyncio.serve":                                    {server: "hypercorn", port: -1, host: -1, options: -1, pair: -1, config: 2},
+	"bottle.run":                                                 keywords("bottle", -1, -1, false),
+	"bottle.Bottle() run":                                        keywords("bottle", -1, -1, false),
+	"sanic.Sanic() run":                                          keywords("sanic", 1, 0, false),
+	"tornado.web.Application() listen":                           {server: "tornado", port: 0, host: 1, options: -1, pair: -1, keyPort: "port", keyHost: "address"},
+	"tornado.httpserver.HTTPServer() listen":                     {server: "tornado", port: 0, host: 1, options: -1, pair: -1, keyPort: "port", keyHost: "address"},
+	"tornado.httpserver.HTTPServer() bind":                       {server: "tornado", port: 0, host: 1, options: -1, pair: -1, keyPort: "port", keyHost: "address"},
+	"socket.socket() bind":                                       pair("socketserver", 0),
+	"socket.create_server":                                       pair("socketserver", 0),
+	"asyncio.get_event_loop() create_server":                     positional("asyncio", 2, 1),
+	"asyncio.get_running_loop() create_server":                   positional("asyncio", 2, 1),
+	"asyncio.new_event_loop() create_server":                     positional("asyncio", 2, 1),
+	"wsgiref.simple_server.make_server":                          positional("socketserver", 1, 0),
+	"http.server.HTTPServer":                                     pair("socketserver", 0),
+	"http.server.ThreadingHTTPServer":                            pair("socketserver", 0),
+	"socketserver.TCPServer":                                     pair("socketserver", 0),
+	"socketserver.ThreadingTCPServer":                            pair("socketserver", 0),
+	"asyncio.start_server":                                       positional("asyncio", 2, 1),
+	"gevent.pywsgi.WSGIServer":                                   pair("socketserver", 0),
+	"gevent.WSGIServer":                                          pair("socketserver", 0),
+	"websockets.serve":                                           positional("asyncio", 2, 1),
+	"websockets.server.serve":                                    positional("asyncio", 2, 1),
+	"websockets.asyncio.server.serve":                            positional("asyncio", 2, 1),
+	"websockets.sync.server.serve":                               positional("socketserver", 2, 1),
+	"eventlet.listen":                                            pair("socketserver", 0),
+	"xmlrpc.server.SimpleXMLRPCServer":                           pair("socketserver", 0),
+	"cheroot.wsgi.Server":                                        pair("socketserver", 0),
+	"cheroot.wsgi.WSGIServer":                                    pair("socketserver", 0),
+	"twisted.internet.reactor.listenTCP":                         {server: "socketserver", port: 0, host: 3, options: -1, pair: -1, keyPort: "port", keyHost: "interface"},
+	"grpc.server() add_insecure_port":                            atAddress("grpc", 1),
+	"grpc.server() add_secure_port":                              atAddress("grpc", 1),
+	"grpc.aio.server() add_insecure_port":                        atAddress("grpc", 1),
+	"grpc.aio.server() add_secure_port":                          atAddress("grpc", 1),
+	"dash.Dash() run":                                            keywords("dash", 1, 0, true),
+	"nicegui.ui.run":                                             keywords("nicegui", -1, -1, false),
+	"gradio.Blocks() launch":                                     launched,
+	"gradio.Interface() launch":                                  launched,
+	"gradio.ChatInterface() launch":                              launched,
+	"gradio.TabbedInterface() launch":                            launched,
+	"werkzeug.serving.run_simple":                                keywords("flask", 1, 0, true),
+	"werkzeug.run_simple":                                        keywords("flask", 1, 0, true),
 }
 
 // handoffs are calls that put a listener of their own in front: app.listen is
@@ -294,7 +335,9 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 	if s.config > 0 && s.config <= len(site.Node.Args()) {
 		l.Bind = boundTo(e, f, site.Node.Args()[s.config-1])
 	}
-	if s.pair >= 0 && s.pair < len(args) {
+	if s.address > 0 && s.address <= len(args) {
+		l.Bind = args[s.address-1]
+	} else if s.pair >= 0 && s.pair < len(args) {
 		if p := args[s.pair]; p.Kind == value.List && len(p.Kids) == 2 {
 			l.Host, l.Port = p.Kids[0], p.Kids[1]
 		} else if p.Kind == value.Str { // the path of a socket
@@ -304,13 +347,20 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 		}
 	} else if s.options >= 0 && s.options < len(args) && (args[s.options].Kind == value.Object || s.port < 0) {
 		o := args[s.options]
+		if s.within != "" && o.Kind == value.Object {
+			if o = o.Get(s.within); o == nil {
+				o = &value.Value{Kind: value.Object, At: l.At}
+			}
+		}
 		if l.Server == "node" {
 			l.Server = "node options"
 		}
 		if o.Kind == value.Object {
 			l.Port, l.Host = o.Get(s.keyPort), o.Get(s.keyHost)
-			if l.Port == nil && o.Get("path") != nil {
-				return nil
+			if socket := o.Get("path"); l.Port == nil && socket != nil && name == "listen" {
+				l.Port, l.Host, l.Bind = nil, nil, value.Concat(value.Text("unix:", l.At), socket)
+				l.PortAt, l.HostAt = placeOf(socket, l.At), placeOf(socket, l.At)
+				return guardedBy(l, e, site.Guards)
 			}
 			if l.Port == nil {
 				for i, k := range o.Keys {
@@ -372,7 +422,7 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 	if l.Port == nil && len(args) > 0 && s.server == "fastify" {
 		l.Port = args[0]
 	}
-	l.PortAt, l.HostAt = placeOf(l.Port, l.At), placeOf(l.Host, l.At)
+	l.PortAt, l.HostAt = placeOf(l.Port, placeOf(l.Bind, l.At)), placeOf(l.Host, placeOf(l.Bind, l.At))
 	for _, a := range site.Node.Args() {
 		if a.Is(code.Keyword) && a.Name == s.keyPort {
 			l.PortAt = f.At(a.Kid(0))
@@ -381,7 +431,12 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 			l.HostAt = f.At(a.Kid(0))
 		}
 	}
-	for _, g := range site.Guards {
+	return guardedBy(l, e, site.Guards)
+}
+
+// guardedBy notes the conditions under which a call is come to.
+func guardedBy(l *fact.Listener, e *value.Eval, guards []code.Guard) *fact.Listener {
+	for _, g := range guards {
 		l.Guards, l.Ends = append(l.Guards, e.Guard(g)), append(l.Ends, g.Exit)
 	}
 	return l

@@ -53,8 +53,5 @@ func phpListener(e *value.Eval, f *code.File, site code.Site, live func(string) 
 		return nil
 	}
 	l.PortAt, l.HostAt = placeOf(l.Port, placeOf(l.Bind, at)), placeOf(l.Host, placeOf(l.Bind, at))
-	for _, g := range site.Guards {
-		l.Guards, l.Ends = append(l.Guards, e.Guard(g)), append(l.Ends, g.Exit)
-	}
-	return l
+	return guardedBy(l, e, site.Guards)
 }

@@ -79,10 +79,7 @@ func rubyListener(e *value.Eval, f *code.File, site code.Site, live func(string)
 		return nil
 	}
 	l.PortAt, l.HostAt = placeOf(l.Port, at), placeOf(l.Host, at)
-	for _, g := range site.Guards {
-		l.Guards, l.Ends = append(l.Guards, e.Guard(g)), append(l.Ends, g.Exit)
-	}
-	return l
+	return guardedBy(l, e, site.Guards)
 }
 
 // sinatra finds the server that an application of Sinatra starts by itself:

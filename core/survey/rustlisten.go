@@ -53,10 +53,7 @@ func rustListener(e *value.Eval, f *code.File, site code.Site, live func(string)
 		l.Bind = a
 	}
 	l.PortAt, l.HostAt = placeOf(l.Port, placeOf(l.Bind, at)), placeOf(l.Host, placeOf(l.Bind, at))
-	for _, g := range site.Guards {
-		l.Guards, l.Ends = append(l.Guards, e.Guard(g)), append(l.Ends, g.Exit)
-	}
-	return l
+	return guardedBy(l, e, site.Guards)
 }
 
 // chainHead is the path that a chain of calls begins with: HttpServer.new of

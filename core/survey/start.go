@@ -51,6 +51,7 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	}
 	ctx := command.Context{Tree: s.Tree, Dir: b.Dir, Scripts: s.Scripts, InImage: b.InImage, Workspace: s.Workspace}
 	st.Final = command.Follow(b.Line, ctx)
+	s.managed(st, ctx)
 	for _, a := range st.Final.Env {
 		if a.Value != nil && a.Value.Kind == value.Str {
 			st.Env[a.Name] = a.Value.Text
@@ -467,10 +468,47 @@ func (s *Starter) kitServer(st *fact.Start) *fact.Listener {
 		_, has := s.C.Dep(k.pkg)
 		if (has || k.pkg == "") && strings.HasSuffix(st.Target.File, k.path) {
 			at := st.Target.At
-			return &fact.Listener{Process: st.Process, Server: k.server, Via: "default", At: at, PortAt: at, HostAt: at}
+			l := &fact.Listener{Process: st.Process, Server: k.server, Via: "default", At: at, PortAt: at, HostAt: at}
+			if k.server == "sveltekit" {
+				s.prefixed(l, st)
+			}
+			return l
 		}
 	}
 	return nil
+}
+
+// prefixed looks for the prefix that the adapter of SvelteKit puts before the
+// names of its variables (documentation of @sveltejs/adapter-node 5,
+// "envPrefix").
+func (s *Starter) prefixed(l *fact.Listener, st *fact.Start) {
+	prog := NewProgram(s.Tree, s.Runtime.Modules(s.Tree, s.C, st.Final.Dir), s.Cache)
+	for _, name := range []string{"svelte.config.js", "svelte.config.mjs", "svelte.config.ts"} {
+		f := prog.File(s.C.Path(name))
+		if f == nil {
+			continue
+		}
+		adapter := value.New(prog, f.Name).Whole(f).Get("kit").Get("adapter")
+		if adapter == nil || adapter.Kind != value.External || !strings.HasPrefix(adapter.Text, "@sveltejs/adapter-node") || len(adapter.Kids) == 0 {
+			return
+		}
+		prefix := adapter.Kids[0].Get("envPrefix")
+		if prefix == nil || prefix.Kind == value.Undef || prefix.Kind == value.Str && prefix.Text == "" {
+			return
+		}
+		if prefix.Kind != value.Str {
+			l.Port, l.PortAt = value.NotKnown("the prefix of the adapter's variables", prefix.At), prefix.At
+			return
+		}
+		set := func(name string, def *value.Value) *value.Value {
+			v := &value.Value{Kind: value.Env, Text: prefix.Text + name, At: prefix.At}
+			return &value.Value{Kind: value.Op, Text: "unset", At: prefix.At, Kids: []*value.Value{v, def}}
+		}
+		port := value.Text("3000", prefix.At)
+		l.Port, l.PortAt = set("PORT", port), prefix.At
+		l.Host, l.HostAt = set("HOST", value.Text("0.0.0.0", prefix.At)), prefix.At
+		return
+	}
 }
 
 // outputs are the folders that builds of compiled languages write.
@@ -1007,9 +1045,7 @@ func (s *Starter) rubyConfig(st *fact.Start, prog *Program) {
 			} else {
 				l.Port = v
 			}
-			for _, g := range site.Guards {
-				l.Guards, l.Ends = append(l.Guards, st.Program.Guard(g)), append(l.Ends, g.Exit)
-			}
+			guardedBy(&l, st.Program, site.Guards)
 			list = append(list, &l)
 		}
 		if len(list) > 0 {

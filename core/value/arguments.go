@@ -295,85 +295,289 @@ func (e *Eval) counted(first float64, at place.Span) *Value {
 	return v
 }
 
+// opening are the calls that open or read the file that their first argument
+// names (documentation of Node.js 24, "fs"; of Python 3.14, "io").
+var opening = map[string]bool{"open()": true, "io.open()": true, "codecs.open()": true, "fs.readFileSync()": true, "fs/promises.readFile()": true, "fs.promises.readFile()": true, "fs.readFile()": true, "Deno.readTextFileSync()": true, "Deno.readTextFile()": true}
+
 // opened gives the data file that open("x.json") or readFileSync("x.json")
 // opens, seen from the folder that the program runs in; nil for all else.
 func (e *Eval) opened(v *Value) *document.Node {
 	if v.Kind != External {
 		return nil
 	}
-	switch v.Text {
-	case "open()", "fs.readFileSync()", "io.open()", "fs/promises.readFile()", "fs.promises.readFile()", "Deno.readTextFileSync()", "Deno.readTextFile()", "fs.readFile()":
+	if opening[v.Text] {
 		if len(v.Kids) == 0 {
 			return nil
 		}
-		switch name := v.Kids[0]; {
-		case name.Kind == Str:
-			return e.Loader.Data(path.Join(e.Dir, name.Text))
-		case name.Kind == External && name.Text == "URL()" && len(name.Kids) == 2 && name.Kids[0].Kind == Str && strings.HasPrefix(name.Kids[1].Text, "import.meta"): // beside the file
-			return e.Loader.Data(path.Join(dirOf(name.At.File), name.Kids[0].Text))
-		case name.Kind == External && strings.HasPrefix(name.Text, "path.") && len(name.Kids) > 1 && strings.HasPrefix(name.Kids[0].Text, "__dirname"):
-			return e.Loader.Data(path.Join(dirOf(name.At.File), name.Kids[len(name.Kids)-1].literal()))
+		if p, ok := e.pathOf(v.Kids[0], 0); ok {
+			return e.Loader.Data(p)
 		}
-	case "pathlib.Path().read_text()", "pathlib.Path().read_bytes()", "pathlib.Path().open()":
-		if p := v.Recv; p != nil && p.Recv != nil && len(p.Recv.Kids) == 1 && p.Recv.Kids[0].Kind == Str {
-			return e.Loader.Data(path.Join(e.Dir, p.Recv.Kids[0].Text))
+		return nil
+	}
+	for _, end := range []string{".read()", ".read_text()", ".read_bytes()", ".open()"} {
+		if !strings.HasSuffix(v.Text, end) || v.Recv == nil || v.Recv.Recv == nil {
+			continue
 		}
-	case "open().read()", "io.open().read()":
-		if p := v.Recv; p != nil && p.Recv != nil {
-			return e.opened(p.Recv)
+		of := v.Recv.Recv
+		if end == ".read()" {
+			return e.opened(of)
+		}
+		if p, ok := e.pathOf(of, 0); ok {
+			return e.Loader.Data(p)
 		}
 	}
 	return nil
 }
 
+// pathOf is the file or folder of the tree that a value names: text seen from
+// the folder that the program runs in, or what is made of the place of the
+// source file (documentation of Python 3.14, "pathlib" and "os.path"; of
+// Node.js 24, "path" and "ECMAScript modules").
+func (e *Eval) pathOf(v *Value, depth int) (string, bool) {
+	if v == nil || depth > 12 {
+		return "", false
+	}
+	under := func(base string, rest []*Value) (string, bool) {
+		for _, k := range rest {
+			if k.Kind != Str {
+				return "", false
+			}
+			base = path.Join(base, k.Text)
+		}
+		return base, true
+	}
+	switch v.Kind {
+	case Str:
+		return path.Join(e.Dir, v.Text), true
+	case Op:
+		if len(v.Kids) == 0 || v.Text != "/" && v.Text != "concat" && v.Text != "+" {
+			return "", false
+		}
+		base, ok := e.pathOf(v.Kids[0], depth+1)
+		if !ok || v.Kids[0].Kind == Str && v.Text != "/" {
+			return "", false
+		}
+		for _, k := range v.Kids[1:] {
+			if k.Kind != Str {
+				return "", false
+			}
+			if v.Text == "/" {
+				base += "/"
+			}
+			base += k.Text
+		}
+		return path.Clean(base), true
+	case External:
+	default:
+		return "", false
+	}
+	first := func() (string, bool) {
+		if len(v.Kids) == 0 {
+			return "", false
+		}
+		return e.pathOf(v.Kids[0], depth+1)
+	}
+	switch v.Text {
+	case "__file__", "__filename", "import.meta.url", "import.meta.filename", "import.meta.path":
+		return v.At.File, true
+	case "__dirname", "import.meta.dirname", "import.meta.dir":
+		return dirOf(v.At.File), true
+	case "process.cwd()", "os.getcwd()", "pathlib.Path.cwd()", "Deno.cwd()":
+		return e.Dir, true
+	case "os.path.abspath()", "os.path.realpath()", "os.path.normpath()", "os.fspath()", "str()", "url.fileURLToPath()", "path.normalize()":
+		return first()
+	case "os.path.dirname()", "path.dirname()":
+		p, ok := first()
+		return dirOf(p), ok
+	case "pathlib.Path()", "pathlib.PurePath()", "os.path.join()", "path.join()", "path.resolve()", "path.posix.join()":
+		if len(v.Kids) == 0 {
+			return e.Dir, v.Text == "pathlib.Path()"
+		}
+		p, ok := first()
+		if !ok {
+			return "", false
+		}
+		return under(p, v.Kids[1:])
+	case "URL()": // beside the file that the second argument names
+		if len(v.Kids) == 2 && v.Kids[0].Kind == Str {
+			if p, ok := e.pathOf(v.Kids[1], depth+1); ok {
+				return under(dirOf(p), v.Kids[:1])
+			}
+		}
+		return "", false
+	}
+	if strings.HasSuffix(v.Text, "/") && len(v.Kids) == 2 { // BASE / "conf.yml"
+		p, ok := first()
+		if !ok {
+			return "", false
+		}
+		return under(p, v.Kids[1:])
+	}
+	if !strings.HasPrefix(v.Text, "pathlib.Path") || v.Recv == nil {
+		return "", false
+	}
+	if strings.HasSuffix(v.Text, ".parent") {
+		p, ok := e.pathOf(v.Recv, depth+1)
+		return dirOf(p), ok
+	}
+	for _, end := range []string{".resolve()", ".absolute()", ".expanduser()", ".joinpath()"} {
+		if strings.HasSuffix(v.Text, end) {
+			p, ok := e.pathOf(v.Recv.Recv, depth+1)
+			if !ok {
+				return "", false
+			}
+			return under(p, v.Kids)
+		}
+	}
+	return "", false
+}
+
 // commandOption gives a parameter of a function that a decorator makes a
 // command of: from the arguments, the variable of the option, its default
-// (documentation of click 8, "Options"). Functions with other decorators get
-// their parameters from whoever calls them.
+// (documentation of click 8, "Options"; of Typer 0.20, "CLI Options" and
+// "CLI Arguments with Environment Variables"). Functions with other decorators
+// get their parameters from whoever calls them.
 func (e *Eval) commandOption(b *code.Binding, s *code.Scope) *Value {
 	fn := b.Func
-	if s.File.Lang != code.Python || fn == nil || len(fn.Kids) < 3 || fn.Flag&code.Method != 0 {
+	if s.File.Lang != code.Python || fn == nil || fn.Flag&code.Method != 0 {
 		return nil
 	}
-	for _, d := range fn.Kids[2:] {
+	for _, d := range fn.Kids[min(2, len(fn.Kids)):] {
 		if !d.Is(code.Call) {
 			continue
 		}
 		if kind := e.Expr(d.Kid(0), s.Parent).Text; kind != "click.option" && kind != "click.argument" {
 			continue
 		}
-		var flags []string
-		var def, kind, env *code.Node
-		for _, a := range d.Args() {
-			switch {
-			case a.Is(code.String):
-				flags = append(flags, a.Name)
-			case a.Is(code.Keyword) && a.Name == "default":
-				def = a.Kid(0)
-			case a.Is(code.Keyword) && a.Name == "type":
-				kind = a.Kid(0)
-			case a.Is(code.Keyword) && a.Name == "envvar":
-				env = a.Kid(0)
-			}
+		o := e.optionOf(d, s)
+		if destination(o.flags) == b.Name {
+			return e.optionValue(o, s)
 		}
-		if destination(flags) != b.Name {
+	}
+	if !e.typer(fn, s) {
+		return nil
+	}
+	p := fn.Kid(0).Kid(b.Index)
+	o := declaredOption{at: p, number: p.Alias == "int", truth: p.Alias == "bool", def: p.Kid(0)}
+	plain := true
+	for _, call := range []*code.Node{p.Kid(0), p.Kid(2)} {
+		if !call.Is(code.Call) {
 			continue
 		}
-		v := &Value{Kind: Null, At: s.File.At(d)}
-		if def != nil {
-			v = e.Expr(def, s.Parent)
+		kind := e.Expr(call.Kid(0), s.Parent).Text
+		if kind != "typer.Option" && kind != "typer.Argument" {
+			continue
 		}
-		number := v.Kind == Num || kind != nil && e.Expr(kind, s.Parent).Text == "int"
-		if env.Is(code.String) { // an empty variable counts as not set
-			v = op("||", true, v.At, &Value{Kind: Env, Text: env.Name, Unset: ReadsNull, At: s.File.At(env)}, v)
+		inside := e.optionOf(call, s)
+		o.flags, o.env, plain = inside.flags, inside.env, false
+		if call == p.Kid(0) { // the first argument is the default
+			o.def = inside.def
+			if first := call.Kid(1); first != nil && !first.Is(code.Keyword) {
+				o.def = first
+				if first.Is(code.String) {
+					o.flags = o.flags[1:]
+				}
+			}
 		}
-		if given := e.given(flags); given != nil {
-			v = given
+		if kind == "typer.Argument" {
+			o.flags = []string{b.Name}
 		}
-		if number {
-			v = op("int", true, v.At, v)
-		}
-		return v.with(Step{s.File.At(d), s.File.Text(d)})
 	}
-	return nil
+	switch {
+	case plain && o.def == nil:
+		o.flags = []string{b.Name}
+	case len(o.flags) == 0:
+		o.flags = []string{"--" + strings.ReplaceAll(b.Name, "_", "-")}
+	}
+	return e.optionValue(o, s)
+}
+
+// declaredOption is an option or an argument of a command line, as a library declares
+// it.
+type declaredOption struct {
+	flags         []string
+	def           *code.Node
+	env           []*code.Node
+	number, truth bool
+	at            *code.Node
+}
+
+// optionOf reads what a call declares by its words and keywords.
+func (e *Eval) optionOf(call *code.Node, s *code.Scope) declaredOption {
+	o := declaredOption{at: call}
+	for _, a := range call.Args() {
+		switch {
+		case a.Is(code.String):
+			o.flags = append(o.flags, a.Name)
+		case !a.Is(code.Keyword):
+		case a.Name == "default":
+			o.def = a.Kid(0)
+		case a.Name == "type":
+			o.number = e.Expr(a.Kid(0), s.Parent).Text == "int"
+		case a.Name == "is_flag":
+			o.truth = true
+		case a.Name == "envvar":
+			a.Walk(func(k *code.Node) bool {
+				if k.Is(code.String) {
+					o.env = append(o.env, k)
+				}
+				return true
+			})
+		}
+	}
+	return o
+}
+
+func (e *Eval) optionValue(o declaredOption, s *code.Scope) *Value {
+	v := &Value{Kind: Null, At: s.File.At(o.at)}
+	if o.def != nil {
+		v = e.Expr(o.def, s.Parent)
+	}
+	number := o.number || v.Kind == Num
+	for _, env := range slices.Backward(o.env) { // an empty variable counts as not set
+		v = op("||", true, v.At, &Value{Kind: Env, Text: env.Name, Unset: ReadsNull, At: s.File.At(env)}, v)
+	}
+	if o.truth {
+		for _, a := range e.Args {
+			if a.Kind == Str && strings.HasPrefix(a.Text, "--no-") && slices.Contains(o.flags, "--"+a.Text[5:]) {
+				return boolean(false, a.At)
+			}
+			for _, f := range o.flags {
+				on, off, _ := strings.Cut(f, "/")
+				if a.Kind == Str && (a.Text == on || a.Text == off && off != "") {
+					return boolean(a.Text == on, a.At)
+				}
+			}
+		}
+		return v
+	}
+	if given := e.given(o.flags); given != nil {
+		v = given
+	}
+	switch {
+	case number && o.def == nil:
+		v = &Value{Kind: Cond, Py: true, At: v.At, Kids: []*Value{op("nothing", true, v.At, v), v, op("int", true, v.At, v)}}
+	case number:
+		v = op("int", true, v.At, v)
+	}
+	return v.with(Step{s.File.At(o.at), s.File.Text(o.at)})
+}
+
+// typer tells a function that Typer runs as a command.
+func (e *Eval) typer(fn *code.Node, s *code.Scope) bool {
+	for _, d := range fn.Kids[min(2, len(fn.Kids)):] {
+		if !d.Is(code.Call) {
+			continue
+		}
+		switch e.Expr(d.Kid(0), s.Parent).Text {
+		case "typer.Typer().command", "typer.Typer().callback":
+			return true
+		}
+	}
+	for _, site := range e.calls("run") {
+		if site.Node.Kid(1).Is(code.Name) && site.Node.Kids[1].Name == fn.Name && site.Scope.File == s.File && e.Expr(site.Node.Kid(0), site.Scope).Text == "typer.run" {
+			return true
+		}
+	}
+	return false
 }

@@ -268,7 +268,7 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 			return percent(l.Text, args, at())
 		}
 		if name == "/" && l.Kind == External {
-			return &Value{Kind: External, Text: l.Text + "/", At: at()}
+			return &Value{Kind: External, Text: l.Text + "/", At: at(), Kids: []*Value{l, r}}
 		}
 		return op(name, py, at(), l, r)
 	case code.Cond:
@@ -1624,7 +1624,7 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 				return &Value{Kind: Null, At: at}
 			}
 		}
-		if path == "import.meta.main" || path == "require.main" && false {
+		if path == "import.meta.main" {
 			return boolean(s.File.Name == e.Main, at)
 		}
 		return &Value{Kind: External, Text: path, At: at, Recv: base, Steps: base.Steps}

@@ -128,10 +128,8 @@ func (e *Eval) goStruct(typ string) (*code.Node, *code.File) {
 		if f.Lang != code.Go || f.Body == nil {
 			continue
 		}
-		for _, k := range f.Body.Kids {
-			if k.Is(code.Class) && k.Name == name && name != "" {
-				return k, f
-			}
+		if k := f.Classes[name]; k != nil && name != "" {
+			return k, f
 		}
 	}
 	return nil, nil

@@ -324,11 +324,24 @@ func (e *Eval) settingsField(base *Value, name string, inside *code.Scope) *Valu
 	names := []string{cfg.prefix + name}
 	fallback := &Value{Kind: Unknown}
 	hasDefault := b.Value != nil
-	if call := b.Value; call.Is(code.Call) && strings.HasSuffix(call.Kid(0).Dotted(), "Field") {
-		hasDefault = false
+	var declared *code.Node
+	for _, k := range r.node.Kid(1).Kids {
+		if k.Is(code.Bind) && k.Kid(0).Is(code.Name) && k.Kids[0].Name == name {
+			declared = k
+		}
+	}
+	call, annotated := b.Value, false
+	if more := declared.Kid(2); more.Is(code.Call) {
+		call, annotated = more, true
+	}
+	if call.Is(code.Call) && strings.HasSuffix(call.Kid(0).Dotted(), "Field") {
+		if annotated && hasDefault {
+			fallback = e.expr(b.Value, inside, nil)
+		}
+		hasDefault = hasDefault && annotated
 		for i, a := range call.Args() {
 			switch {
-			case i == 0 && !a.Is(code.Keyword), a.Is(code.Keyword) && (a.Name == "default" || a.Name == "default_factory"):
+			case i == 0 && !a.Is(code.Keyword) && !annotated, a.Is(code.Keyword) && (a.Name == "default" || a.Name == "default_factory"):
 				x := a
 				if a.Is(code.Keyword) {
 					x = a.Kid(0)
@@ -377,6 +390,8 @@ func (e *Eval) settingsField(base *Value, name string, inside *code.Scope) *Valu
 	}
 	// The declared type converts; a number stays one where the default is one.
 	switch {
+	case declared != nil && declared.Alias == "int" && (!hasDefault || fallback.Kind != Null && fallback.Kind != Unknown):
+		return out.convertSet("int")
 	case hasDefault && fallback.Kind == Num:
 		return out.convertSet("int")
 	case hasDefault && fallback.Kind == Bool:

@@ -1,6 +1,8 @@
 package value
 
 import (
+	"maps"
+	"slices"
 	"strings"
 
 	"ubique/core/code"
@@ -43,6 +45,12 @@ func (e *Eval) schema(fn *Value, args []*Value, s *code.Scope, at place.Span) *V
 			return &Value{Kind: Object, At: at, Keys: []string{"success", "data", "error"}, Kids: []*Value{{Kind: Bool, Num: 1, At: at}, o, {Kind: Undef, At: at}}}
 		}
 		return o
+	case fn.Text == "joi.attempt" && len(args) > 1 && args[0].Kind == EnvMap:
+		return joi(args[1], true, at)
+	case strings.HasSuffix(fn.Text, ".validate") && len(args) > 0 && args[0].Kind == EnvMap:
+		if o := joi(fn, false, at); o != nil {
+			return &Value{Kind: Object, At: at, Keys: []string{"value", "error"}, Kids: []*Value{o, {Kind: Undef, At: at}}}
+		}
 	case fn.Text == "convict" && len(args) == 1 && args[0].Kind == Object:
 		return &Value{Kind: External, Text: "convict()", Kids: args, At: at}
 	case fn.Text == "convict().get" && len(args) == 1 && args[0].Kind == Str && fn.Recv != nil && len(fn.Recv.Kids) == 1:
@@ -76,15 +84,76 @@ func (e *Eval) schema(fn *Value, args []*Value, s *code.Scope, at place.Span) *V
 		return e.layered(args[0].Text, at)
 	case strings.HasSuffix(fn.Text, ".get().get") || strings.HasSuffix(fn.Text, ".get().getOrThrow"):
 		// The configuration of Nest: a variable by its name.
-		if r := fn.Recv; r != nil && len(r.Kids) == 1 && strings.HasSuffix(r.Kids[0].Text, "@nestjs/config.ConfigService") && len(args) > 0 && args[0].Kind == Str && !strings.Contains(args[0].Text, ".") {
+		if r := fn.Recv; r != nil && len(r.Kids) == 1 && strings.HasSuffix(r.Kids[0].Text, "@nestjs/config.ConfigService") && len(args) > 0 && args[0].Kind == Str {
 			v := &Value{Kind: Env, Text: args[0].Text, Unset: ReadsUndef, At: at}
+			if w := e.nestLoaded(args[0].Text, at); w != nil {
+				v = op("??", false, at, v, w)
+			}
 			switch {
-			case len(args) > 1:
-				return op("unset", false, at, v, args[1])
-			case strings.HasSuffix(fn.Text, "OrThrow"):
+			case len(args) > 1 && args[1].Kind != Object: // an object holds options: { infer: true }
+				return op("??", false, at, v, args[1])
+			case strings.HasSuffix(fn.Text, "OrThrow") && v.Kind == Env:
 				v.Unset = Raises
 			}
 			return v
+		}
+	}
+	return nil
+}
+
+// nestLoaded is a setting by its dotted name from the functions that
+// ConfigModule.forRoot loads; registerAs puts its own under a name
+// (documentation of @nestjs/config 4, "Custom configuration files" and
+// "Configuration namespaces"). The environment counts before them. nil where
+// none is loaded.
+func (e *Eval) nestLoaded(key string, at place.Span) *Value {
+	for _, name := range []string{"forRoot", "forFeature"} {
+		for _, site := range e.calls(name) {
+			callee := e.Expr(site.Node.Kid(0), site.Scope)
+			if !strings.Contains(callee.Text, "@nestjs/config.ConfigModule") {
+				continue
+			}
+			args, _ := e.Arguments(site)
+			if len(args) == 0 {
+				continue
+			}
+			list := args
+			if name == "forRoot" {
+				loaded := args[0].Get("load")
+				if loaded == nil {
+					continue
+				}
+				if loaded.Kind != List {
+					return unknown("what ConfigModule loads", at)
+				}
+				list = loaded.Kids
+			}
+			for _, f := range list {
+				keys := strings.Split(key, ".")
+				if f.Kind == External && strings.HasSuffix(f.Text, "@nestjs/config.registerAs()") && len(f.Kids) == 2 {
+					if f.Kids[0].literal() != keys[0] {
+						continue
+					}
+					keys, f = keys[1:], f.Kids[1]
+				}
+				if f.Kind != Func {
+					return unknown("what ConfigModule loads", at)
+				}
+				v := e.invoke(f, nil, nil, nil)
+				for _, k := range keys {
+					if v.Kind == Object || v.Kind == Undef || v.Kind == Null {
+						v = v.Get(k)
+					} else {
+						v = unknown("what ConfigModule loads", at)
+					}
+					if v == nil {
+						break
+					}
+				}
+				if v != nil {
+					return v.with(Step{at, "reads " + key})
+				}
+			}
 		}
 	}
 	return nil
@@ -128,12 +197,7 @@ func (e *Eval) layered(key string, at place.Span) *Value {
 			if f == nil {
 				continue
 			}
-			v := &Value{Kind: Module, Text: f.Name, At: at}
-			if b := f.Exports["="]; b != nil {
-				v = e.exported(f, b)
-			} else if b := f.Exports["default"]; b != nil {
-				v = e.exported(f, b)
-			}
+			v := e.Whole(f)
 			for _, k := range keys {
 				v = v.Get(k)
 			}
@@ -169,6 +233,21 @@ func (e *Eval) layered(key string, at place.Span) *Value {
 	return v
 }
 
+// Whole is what a module of JavaScript gives to whoever asks for all of it:
+// module.exports, the default export, or an object of what it exports.
+func (e *Eval) Whole(f *code.File) *Value {
+	for _, name := range []string{"=", "default"} {
+		if b := f.Exports[name]; b != nil {
+			return e.exported(f, b)
+		}
+	}
+	o := &Value{Kind: Object, At: place.Whole(f.Name)}
+	for _, name := range slices.Sorted(maps.Keys(f.Exports)) {
+		o.Keys, o.Kids = append(o.Keys, name), append(o.Kids, e.exported(f, f.Exports[name]))
+	}
+	return o
+}
+
 // option gives a property of the last argument of a call that made a value.
 func option(v *Value, name string) *Value {
 	if v == nil || v.Kind != External || len(v.Kids) == 0 {
@@ -185,6 +264,41 @@ func shapeOf(fn *Value) *Value {
 		}
 	}
 	return nil
+}
+
+// joi gives what a schema of Joi makes of the environment: a key that is not
+// required may be missing, and numbers are converted (documentation of joi 18,
+// "any.default", "any.required", "number"). nil where there is no such schema.
+func joi(schema *Value, raises bool, at place.Span) *Value {
+	for schema != nil && (schema.Kind != External || len(schema.Kids) != 1 || schema.Kids[0].Kind != Object || !strings.HasPrefix(schema.Text, "joi.object()") && !strings.HasSuffix(schema.Text, ".keys()")) {
+		schema = schema.Recv
+	}
+	if schema == nil || !strings.HasPrefix(schema.Text, "joi.") {
+		return nil
+	}
+	o := &Value{Kind: Object, At: at}
+	for i, name := range schema.Kids[0].Keys {
+		spec := schema.Kids[0].Kids[i]
+		v := &Value{Kind: Env, Text: name, Unset: ReadsUndef, At: spec.At}
+		r := v
+		numeric := strings.HasPrefix(spec.Text, "joi.number()")
+		for x := spec; x != nil; x = x.Recv {
+			switch {
+			case strings.HasSuffix(x.Text, ".required()"):
+				v.Unset = Raises
+			case strings.HasSuffix(x.Text, ".default()") && len(x.Kids) == 1:
+				r = op("unset", false, spec.At, v, x.Kids[0])
+			}
+		}
+		if numeric {
+			r = op("strict", false, spec.At, r)
+			if v.Unset == ReadsUndef {
+				r = &Value{Kind: Cond, At: spec.At, Kids: []*Value{op("nothing", false, spec.At, r.Kids[0]), r.Kids[0], r}}
+			}
+		}
+		o.Keys, o.Kids = append(o.Keys, name), append(o.Kids, r)
+	}
+	return o
 }
 
 func zodField(name string, spec *Value) *Value {

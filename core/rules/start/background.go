@@ -36,7 +36,7 @@ func background(s *fact.Start) (why string, at place.Span, remedy string) {
 	}
 	if f.Manager != "" {
 		stay, ok := managers[f.Manager]
-		if !ok || f.Program != f.Manager {
+		if !ok {
 			return "", at, ""
 		}
 		for _, w := range strings.Fields(stay) {
@@ -45,11 +45,14 @@ func background(s *fact.Start) (why string, at place.Span, remedy string) {
 			}
 		}
 		for _, b := range f.Before { // pm2 start x && pm2 logs
-			if b.Program == f.Program {
+			if b.Program == f.Manager {
 				return "", at, ""
 			}
 		}
 		remedy = "pm2-runtime " + s.Named()
+		if f.Settings != "" {
+			remedy = "pm2-runtime " + f.Settings
+		}
 		if f.Manager == "forever" {
 			if !verb(s.Command, "forever", "start") {
 				return "", at, "" // forever FILE stays
