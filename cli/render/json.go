@@ -335,9 +335,6 @@ func listener(l *fact.Listener) jsonListener {
 	}
 	if o := v.Under; o != nil {
 		u := &jsonUnder{Outcome: o.Outcome, Interface: o.Interface, Reason: o.Reason}
-		if u.Outcome == "skipped" {
-			u.Outcome = "unknown"
-		}
 		if o.Outcome == "listens" && o.Port >= 0 {
 			u.Port = &o.Port
 		}

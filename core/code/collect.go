@@ -329,10 +329,10 @@ func (c *collector) function(n *Node, fr frame) {
 		if pat := p.Kid(1); pat != nil {
 			pat.Walk(func(t *Node) bool {
 				if t.Is(Pair) && t.Kid(0).Is(Name) {
-					s.bind(&Binding{Name: t.Kids[0].Name, Kind: "param", Func: n, Index: i, Path: []string{t.Name}, Off: t.Off})
+					s.bind(&Binding{Name: t.Kids[0].Name, Kind: "param", Value: p.Kid(0), Func: n, Index: i, Path: []string{t.Name}, Off: t.Off})
 				}
 				if t.Is(Pair) && t.Kid(0).Is(Assign) && t.Kids[0].Kid(0).Is(Name) {
-					s.bind(&Binding{Name: t.Kids[0].Kids[0].Name, Kind: "param", Func: n, Index: i, Path: []string{t.Name}, Default: t.Kids[0].Kid(1), Off: t.Off})
+					s.bind(&Binding{Name: t.Kids[0].Kids[0].Name, Kind: "param", Value: p.Kid(0), Func: n, Index: i, Path: []string{t.Name}, Default: t.Kids[0].Kid(1), Off: t.Off})
 				}
 				return true
 			})

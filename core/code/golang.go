@@ -260,6 +260,9 @@ func (g *goReader) stmt(s ast.Stmt) []*Node {
 				n.Kids = append(n.Kids, k)
 			}
 		}
+		if s.Init != nil {
+			return append(g.stmt(s.Init), n)
+		}
 		return one(n)
 	case *ast.SelectStmt:
 		return one(g.block(s.Body))

@@ -776,6 +776,12 @@ func (r *loose) head() *Node {
 	saved := r.noIn
 	r.noIn = true
 	e := r.expr(0)
+	if r.words() && e.Is(Name) && r.isP("=") { // if port = x: the name holds what is asked
+		a := &Node{Kind: Assign, Name: "=", Off: e.Off, Kids: []*Node{e, nil}}
+		r.pos++
+		a.Kids[1] = r.expr(0)
+		e = r.done(a)
+	}
 	r.noIn = saved
 	if e == nil {
 		e = &Node{Kind: Unknown, Off: r.cur().off, End: r.cur().off}

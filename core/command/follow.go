@@ -216,6 +216,10 @@ func simple(words []Word, c Context, env []Assign, steps []value.Step, exec bool
 				return g
 			}
 		}
+	case "composer":
+		if g, ok := composer(words, c, env, steps, depth); ok {
+			return g
+		}
 	case "bundle":
 		if len(words) > 2 && words[1].Text == "exec" {
 			return simple(words[2:], c, env, steps, exec, depth+1)

@@ -119,6 +119,19 @@ func jvmListener(e *value.Eval, f *code.File, site code.Site, live func(string) 
 	if s.server == "javalin" && len(args) == 2 { // start(host, port)
 		l.Host, l.Port = args[0], args[1]
 	}
+	if s.server == "javalin" && len(args) == 0 { // config.jetty.defaultPort = 8080
+		for _, x := range f.Sets {
+			if !x.Node.Is(code.Member) || !x.Node.Kid(0).Is(code.Member) || x.Node.Kids[0].Name != "jetty" {
+				continue
+			}
+			switch x.Node.Name {
+			case "defaultPort":
+				l.Port = e.Expr(x.Value, x.Scope)
+			case "defaultHost":
+				l.Host = e.Expr(x.Value, x.Scope)
+			}
+		}
+	}
 	if v := keys["port"]; v != nil {
 		l.Port = v
 	}

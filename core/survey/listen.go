@@ -301,6 +301,11 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 			v = b
 		}
 	}
+	if name == "run" && callee.Is(code.Member) && f.Lang == code.Python {
+		if l := embeddedGunicorn(e, f, site, live); l != nil {
+			return l
+		}
+	}
 	s, ok := lookupListen(v)
 	if !ok {
 		// An object that could not be followed, with the method and the name
@@ -338,8 +343,8 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 	if s.address > 0 && s.address <= len(args) {
 		l.Bind = args[s.address-1]
 	} else if s.pair >= 0 && s.pair < len(args) {
-		if p := args[s.pair]; p.Kind == value.List && len(p.Kids) == 2 {
-			l.Host, l.Port = p.Kids[0], p.Kids[1]
+		if p := args[s.pair]; p.Element(1) != nil {
+			l.Host, l.Port = p.Element(0), p.Element(1)
 		} else if p.Kind == value.Str { // the path of a socket
 			return nil
 		} else {
@@ -431,6 +436,35 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 			l.HostAt = f.At(a.Kid(0))
 		}
 	}
+	return guardedBy(l, e, site.Guards)
+}
+
+// embeddedGunicorn is the listener of a class of the tree that runs gunicorn
+// from the program, with its options in what the object is made of or in the
+// call that sets them (documentation of gunicorn 23, "Custom Application").
+func embeddedGunicorn(e *value.Eval, f *code.File, site code.Site, live func(string) bool) *fact.Listener {
+	app := e.Expr(site.Node.Kid(0).Kid(0), site.Scope)
+	if app.Kind != value.Instance {
+		return nil
+	}
+	class := *app
+	class.Kind = value.Class
+	base := e.Base(&class)
+	if base == nil || base.Kind != value.External || !strings.HasPrefix(base.Text, "gunicorn.app.") || dead(site.Scope, f, live) {
+		return nil
+	}
+	l := &fact.Listener{Server: "gunicorn", Via: "code", At: f.At(site.Node)}
+	for _, v := range app.Given() {
+		if bind := v.Get("bind"); bind != nil {
+			l.Bind = bind
+		}
+	}
+	for _, x := range f.Calls {
+		if fn := x.Node.Kid(0); fn.Is(code.Member) && fn.Name == "set" && fn.Kid(0).Is(code.Member) && fn.Kids[0].Name == "cfg" && x.Node.Kid(1).Is(code.String) && x.Node.Kids[1].Name == "bind" && x.Node.Kid(2) != nil {
+			l.Bind = e.Expr(x.Node.Kids[2], x.Scope)
+		}
+	}
+	l.PortAt, l.HostAt = placeOf(l.Bind, l.At), placeOf(l.Bind, l.At)
 	return guardedBy(l, e, site.Guards)
 }
 

@@ -365,6 +365,15 @@ func (p *Program) Data(name string) *document.Node {
 	return d
 }
 
+// Beside implements value.Loader.
+func (p *Program) Beside(dir string) []string {
+	var list []string
+	for _, e := range p.t.In(dir) {
+		list = append(list, e.Path)
+	}
+	return list
+}
+
 // Loaded implements value.Loader.
 func (p *Program) Loaded() []*code.File { return p.order }
 

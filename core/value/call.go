@@ -111,7 +111,15 @@ func (e *Eval) Arguments(site code.Site) ([]*Value, map[string]*Value) {
 }
 
 // Callee evaluates what is called.
-func (e *Eval) Callee(site code.Site) *Value { return e.Expr(site.Node.Kid(0), site.Scope) }
+func (e *Eval) Callee(site code.Site) *Value { return e.called(site.Node.Kid(0), site.Scope, nil) }
+
+// called evaluates what is called.
+func (e *Eval) called(n *code.Node, s *code.Scope, c *context) *Value {
+	before := e.calling
+	e.calling = n
+	defer func() { e.calling = before }()
+	return e.expr(n, s, c)
+}
 
 func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 	f := s.File
@@ -129,6 +137,11 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 
 	if !py && callee.Is(code.Name) && (callee.Name == "require" || callee.Name == "import") && n.Kid(1).Is(code.String) {
 		return e.required(n.Kids[1].Name, n, s)
+	}
+	if !py && callee.Is(code.Name) && (callee.Name == "require" || callee.Name == "import") && len(n.Kids) == 2 {
+		if v := e.requiredBy(e.expr(n.Kids[1], s, c), n, s); v != nil {
+			return v
+		}
 	}
 	if v := e.envCall(n, s, c); v != nil {
 		return v
@@ -175,7 +188,7 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 	}
 	if cv == nil {
-		cv = e.expr(callee, s, c)
+		cv = e.called(callee, s, c)
 	}
 	if cv.Kind == Func && members(f.Lang) {
 		cv = overload(cv, len(n.Args()))
@@ -219,8 +232,8 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 		case "json.load", "yaml.safe_load", "yaml.load", "tomllib.load", "tomli.load", "toml.load", "JSON.parse", "json.loads", "tomllib.loads", "tomli.loads", "toml.loads",
 			"js-yaml.load", "yaml.parse", "toml.parse", "smol-toml.parse", "@iarna/toml.parse", "ini.parse", "json5.parse", "yaml.full_load":
 			if len(args) > 0 {
-				if d := e.opened(args[0]); d != nil {
-					return FromDocument(d).with(Step{at, "reads " + d.At().File})
+				if d := e.openedData(args[0], at); d != nil {
+					return d
 				}
 			}
 		case "util.parseArgs":
@@ -264,6 +277,11 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 		case "getattr":
 			if len(args) > 1 && args[1].Kind == Str {
 				return e.key(args[0], args[1].Text, s, c, at)
+			}
+		}
+		if list := e.argumentList(cv.Recv, at); list != nil && callee.Is(code.Member) {
+			if v := e.listMethod(list, callee.Name, args, c, py, at); v != nil {
+				return v
 			}
 		}
 		if v := e.store(cv, args); v != nil {
@@ -542,6 +560,12 @@ func (e *Eval) method(n, callee *code.Node, s *code.Scope, c *context) *Value {
 	py := s.File.Lang == code.Python
 	base := e.expr(callee.Kid(0), s, c)
 	name := callee.Name
+	if base.Kind == List {
+		args, _ := e.args(n, s, c)
+		if v := e.listMethod(base, name, args, c, py, at); v != nil {
+			return v
+		}
+	}
 	if o, ok := methods[name]; ok {
 		args, _ := e.args(n, s, c)
 		if name == "toString" {
@@ -604,6 +628,11 @@ func (e *Eval) method(n, callee *code.Node, s *code.Scope, c *context) *Value {
 
 // invoke evaluates what a function of the tree returns for these arguments.
 func (e *Eval) invoke(fn *Value, args []*Value, keys map[string]*Value, up *context) *Value {
+	return e.result(0, fn, args, keys, up)
+}
+
+// result evaluates one of several results that a function returns, from 0.
+func (e *Eval) result(which int, fn *Value, args []*Value, keys map[string]*Value, up *context) *Value {
 	r := fn.ref
 	inner := r.file.Funcs[r.node]
 	if inner == nil || e.busy(r.node) {
@@ -611,7 +640,7 @@ func (e *Eval) invoke(fn *Value, args []*Value, keys map[string]*Value, up *cont
 	}
 	e.active[r.node] = true
 	defer delete(e.active, r.node)
-	ctx := &context{fn: r.node, args: args, keys: keys, this: r.this, up: up}
+	ctx := &context{fn: r.node, args: args, keys: keys, this: r.this, up: up, result: which}
 	body := r.node.Kid(1)
 	if r.node.Flag&code.Arrow != 0 {
 		return e.expr(body, inner, ctx)
@@ -661,6 +690,12 @@ func (e *Eval) bodyThen(list []*code.Node, s *code.Scope, c *context, then func(
 		rest := once(func() *Value { return e.bodyThen(list[i+1:], s, c, then) })
 		switch n.Kind {
 		case code.Return:
+			if c != nil && c.result > 0 {
+				if len(n.Kids) == 1 {
+					return e.second(n.Kids[0], s, c)
+				}
+				return e.expr(n.Kid(c.result), s, c)
+			}
 			return e.expr(n.Kid(0), s, c)
 		case code.Throw:
 			return &Value{Kind: Env, Text: "\x00", Unset: Raises} // never set: raises

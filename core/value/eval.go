@@ -1,6 +1,7 @@
 package value
 
 import (
+	"maps"
 	"math"
 	"slices"
 	"strconv"
@@ -23,6 +24,8 @@ type Loader interface {
 	Data(path string) *document.Node
 	// Loaded lists the source files of the component read so far, in order.
 	Loaded() []*code.File
+	// Beside lists the files of a folder of the tree, in the order of names.
+	Beside(dir string) []string
 	// Mentioning lists them too, after all have been read that use the name or
 	// import the file.
 	Mentioning(name, file string) []*code.File
@@ -42,6 +45,8 @@ type Eval struct {
 	// none.
 	Settings *code.File
 
+	calling *code.Node // what is evaluated in order to be called
+
 	depth  int
 	steps  int
 	active map[any]bool
@@ -49,6 +54,7 @@ type Eval struct {
 	cache  map[spot]*Value
 
 	callers map[*code.Node][]code.Site // the calls of a function
+	maybe   map[*code.Node]bool        // functions that something may call that is not followed
 	byName  map[string][]code.Site     // calls by the name of what is called
 	byFile  map[string][]code.Site     // and by the file that it is imported from
 	indexed int                        // how many of the loaded files are in these
@@ -63,7 +69,7 @@ type Eval struct {
 // New makes an evaluator.
 func New(l Loader, main string) *Eval {
 	return &Eval{Loader: l, Main: main, active: map[any]bool{}, cache: map[spot]*Value{}, sets: map[string][]code.Site{},
-		callers: map[*code.Node][]code.Site{}, changed: map[*code.File]map[string][]code.Site{}, byName: map[string][]code.Site{}, byFile: map[string][]code.Site{}}
+		callers: map[*code.Node][]code.Site{}, maybe: map[*code.Node]bool{}, changed: map[*code.File]map[string][]code.Site{}, byName: map[string][]code.Site{}, byFile: map[string][]code.Site{}}
 }
 
 // ref is the code behind a function, class or object.
@@ -78,12 +84,13 @@ type ref struct {
 
 // context is what is known while the body of a function is evaluated.
 type context struct {
-	fn   *code.Node
-	args []*Value
-	keys map[string]*Value
-	this *Value
-	up   *context
-	use  int32 // where in the function the name is used, 0 for its end
+	fn     *code.Node
+	args   []*Value
+	keys   map[string]*Value
+	this   *Value
+	up     *context
+	result int   // which of several results is asked, from 0
+	use    int32 // where in the function the name is used, 0 for its end
 }
 
 const (
@@ -195,7 +202,7 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 			if v := e.rubyConversion(n, s, c); v != nil {
 				return v
 			}
-			return e.rubyValue(e.property(n, e.expr(n.Kids[0], s, c), n.Name, s, c), c)
+			return e.rubyValue(n, e.property(n, e.expr(n.Kids[0], s, c), n.Name, s, c), c)
 		}
 		if f.Lang == code.Rust {
 			if v := e.rustMember(n, s, c); v != nil {
@@ -243,8 +250,8 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 		if name == "rescue" {
 			return op("catch", true, at(), l, r)
 		}
-		if f.Lang == code.Go && (name == "==" || name == "!=") && r.Kind == Null && l.Kind == External && n.Kid(0).Is(code.Name) && strings.HasSuffix(strings.ToLower(n.Kids[0].Name), "err") {
-			l = &Value{Kind: Null, At: l.At} // that it works is what is asked
+		if f.Lang == code.Go && (name == "==" || name == "!=") && r.Kind == Null && n.Kid(0).Is(code.Name) && strings.Contains(strings.ToLower(n.Kids[0].Name), "err") {
+			l = l.worked(0)
 		}
 		if f.Lang == code.Rust && (name == "==" || name == "!=") { // of results and options
 			if some := func(k *code.Node) bool {
@@ -383,6 +390,23 @@ func (v *Value) choose(test, yes, no *Value, py bool) {
 	}
 }
 
+// anError stands for an error that is there.
+const anError = "an error"
+
+// worked is an error of which nothing is known as nothing: that it works is
+// what is asked.
+func (v *Value) worked(depth int) *Value {
+	switch {
+	case v.Kind == External && v.Text != anError || v.Kind == Unknown:
+		return &Value{Kind: Null, At: v.At}
+	case v.Kind == Cond && len(v.Kids) == 3 && depth < 20:
+		w := *v
+		w.Kids = []*Value{v.Kids[0], v.Kids[1].worked(depth + 1), v.Kids[2].worked(depth + 1)}
+		return &w
+	}
+	return v
+}
+
 func thisOf(c *context) *Value {
 	if c == nil {
 		return nil
@@ -461,7 +485,7 @@ func (e *Eval) unary(n *code.Node, s *code.Scope, c *context) *Value {
 // globals are names that a language has without an import.
 var globals = map[string]bool{"process": true, "Bun": true, "Deno": true, "globalThis": true, "global": true, "require": true, "module": true,
 	"console": true, "Number": true, "parseInt": true, "parseFloat": true, "String": true, "Boolean": true, "isNaN": true, "JSON": true, "Object": true, "Math": true,
-	"URL": true, "Map": true, "int": true, "str": true, "float": true, "bool": true, "len": true, "list": true, "getattr": true, "tuple": true, "set": true, "bytes": true, "dict": true, "open": true, "max": true, "min": true, "Array": true, "__file__": true, "import": true}
+	"URL": true, "Map": true, "int": true, "str": true, "float": true, "bool": true, "len": true, "list": true, "getattr": true, "tuple": true, "set": true, "bytes": true, "dict": true, "open": true, "max": true, "min": true, "Array": true, "__file__": true, "__dirname": true, "__filename": true, "import": true}
 
 // verticle reports whether code stands in a verticle of Vert.x.
 func verticle(s *code.Scope) bool {
@@ -500,7 +524,7 @@ func (e *Eval) name(n *code.Node, s *code.Scope, c *context) *Value {
 	}
 	if v := e.lookup(n.Name, n.Off, s, c); v != nil {
 		if f.Lang == code.Ruby {
-			return e.rubyValue(v, c)
+			return e.rubyValue(n, v, c)
 		}
 		return v
 	}
@@ -903,14 +927,17 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 			return unknown("arguments that are made while the program runs", v.At)
 		}
 		if i >= 0 && i < len(c.args) {
-			v := pick(c.args[i])
+			v := c.args[i]
 			if d := def(); d != nil && s.File.Lang != code.Python && !v.given() {
-				return op("??", false, v.At, v, d)
+				v = op("??", false, v.At, v, d)
 			}
+			return pick(v)
+		}
+		if v := loose(b, c.keys); v != nil && i >= len(c.args) && s.File.Lang == code.Ruby {
 			return v
 		}
 		if d := def(); d != nil {
-			return d
+			return pick(d)
 		}
 		if i == -1 {
 			return c.this
@@ -935,14 +962,21 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 			v = e.expr(site.Node.Kid(0).Kid(0), site.Scope, nil)
 		}
 		if v == nil && i >= 0 && i < len(args) && !args[i].Is(code.Keyword) && !args[i].Is(code.Spread) {
-			v = pick(e.expr(args[i], site.Scope, nil))
+			v = e.expr(args[i], site.Scope, nil)
 			if d := def(); d != nil && s.File.Lang != code.Python && !v.given() {
 				v = op("??", false, v.At, v, d)
 			}
+			v = pick(v)
+		}
+		if v == nil && s.File.Lang == code.Ruby {
+			_, keys := e.args(site.Node, site.Scope, nil)
+			v = loose(b, keys)
 		}
 		if v == nil {
 			if v = def(); v == nil {
 				v = &Value{Kind: Undef}
+			} else {
+				v = pick(v)
 			}
 		}
 		v = v.with(Step{site.Scope.File.At(site.Node), "called here"})
@@ -954,10 +988,30 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 	if only != nil {
 		return only
 	}
-	if d := def(); d != nil {
-		return d
+	if d := def(); d != nil && !e.maybe[b.Func] {
+		return pick(d)
 	}
 	return unknown("the parameter "+b.Name, place.Span{})
+}
+
+// loose is the hash that keywords without a parameter of their name make as the
+// last argument of a method of Ruby; nil where there are none.
+func loose(b *code.Binding, keys map[string]*Value) *Value {
+	params := b.Func.Kid(0)
+	if b.Index != len(params.Kids)-1 {
+		return nil
+	}
+	o := &Value{Kind: Object}
+	for _, k := range slices.Sorted(maps.Keys(keys)) {
+		if slices.ContainsFunc(params.Kids, func(p *code.Node) bool { return p.Name == k }) {
+			continue
+		}
+		o.Keys, o.Kids, o.At = append(o.Keys, k), append(o.Kids, keys[k]), keys[k].At
+	}
+	if len(o.Keys) == 0 {
+		return nil
+	}
+	return o
 }
 
 // given reports whether a value is there under every environment: then no
@@ -1005,10 +1059,12 @@ func (e *Eval) callsOf(fn *code.Node, f *code.File) []code.Site {
 			continue
 		}
 		e.active[site.Node] = true
-		v := e.expr(site.Node.Kid(0), site.Scope, nil)
+		v := e.called(site.Node.Kid(0), site.Scope, nil)
 		delete(e.active, site.Node)
 		if v.ref != nil && (v.ref.node == fn || v.Kind == Class && holds(v.ref.node, fn)) {
 			list = append(list, site)
+		} else if v.Kind == Unknown && site.Node.Kid(0).Is(code.Member) {
+			e.maybe[fn] = true // an object that is not known has a method of this name
 		}
 	}
 	if e.cut == before {
@@ -1441,12 +1497,20 @@ func (e *Eval) index(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 		return v
 	}
+	if k.Kind == Op && len(k.Variables()) == 0 { // a sum of what is written out
+		if o := k.Under(Environ{}); o.Kind == Num {
+			k = &Value{Kind: Num, Num: o.Num, At: k.At}
+		}
+	}
 	if k.Kind == Num && (base.Kind == List || base.Kind == Op) {
 		if base.Kind == Op && base.Text == "kept" {
 			return e.key(base, strconv.Itoa(int(k.Num)), s, c, s.File.At(n))
 		}
 		if base.Kind == List && int(k.Num) >= 0 && int(k.Num) < len(base.Kids) {
 			return base.Kids[int(k.Num)]
+		}
+		if base.Kind == List && pastEnd(s.File.Lang) {
+			return &Value{Kind: Undef, At: s.File.At(n)}
 		}
 		return op("index", s.File.Lang == code.Python, s.File.At(n), base, k)
 	}
@@ -1459,10 +1523,9 @@ func (e *Eval) index(n *code.Node, s *code.Scope, c *context) *Value {
 	if k.Kind == Num && base.Kind == External && base.Text == "main.args" {
 		return e.argumentAt(int(k.Num), s.File.At(n))
 	}
-	if k.Kind == Num && base.Kind == External && (base.Text == "process.argv" || base.Text == "sys.argv" || base.Text == "os.Args") {
-		skip := 1
-		if base.Text == "process.argv" {
-			skip = 2
+	if skip, ok := argumentLists[base.Text]; k.Kind == Num && base.Kind == External && (ok || base.Text == "os.Args") {
+		if base.Text == "os.Args" {
+			skip = 1
 		}
 		if i := int(k.Num) - skip; i >= 0 && i < len(e.Args) {
 			if a := e.Args[i]; a.Kind != Str { // without quotes an empty variable leaves no argument
@@ -1602,6 +1665,14 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 		}
 		if base.Text == "main.args" && (name == "length" || name == "size") {
 			return e.arguments(at)
+		}
+		if i, ok := indexed(name); ok {
+			if list := e.argumentList(base, at); list != nil {
+				if i < len(list.Kids) {
+					return list.Kids[i]
+				}
+				return &Value{Kind: Undef, At: at}
+			}
 		}
 		path := base.Text + "." + name
 		if jvm(s.File.Lang) {

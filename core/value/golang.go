@@ -98,7 +98,11 @@ func (e *Eval) second(call *code.Node, s *code.Scope, c *context) *Value {
 	if !call.Is(code.Call) {
 		return unknown("the second of two results", at)
 	}
-	fn := e.expr(call.Kid(0), s, c)
+	fn := e.called(call.Kid(0), s, c)
+	if fn.Kind == Func {
+		args, keys := e.args(call, s, c)
+		return e.result(1, fn, args, keys, c)
+	}
 	if fn.Kind != External || call.Kid(1) == nil {
 		return unknown("the second of two results", at)
 	}
@@ -113,7 +117,7 @@ func (e *Eval) second(call *code.Node, s *code.Scope, c *context) *Value {
 			return op("isset", true, at, &Value{Kind: Env, Text: arg.Text, At: at})
 		}
 	case "strconv.Atoi", "strconv.ParseInt", "strconv.ParseUint":
-		return &Value{Kind: Cond, At: at, Kids: []*Value{op("digits", true, at, arg), {Kind: Null, At: at}, {Kind: External, Text: "an error", At: at}}}
+		return &Value{Kind: Cond, At: at, Kids: []*Value{op("digits", true, at, arg), {Kind: Null, At: at}, {Kind: External, Text: anError, At: at}}}
 	}
 	if strings.HasPrefix(fn.Text, "net.") || strings.HasPrefix(fn.Text, "net/http.") {
 		return &Value{Kind: Null, At: at} // that it works is what is asked

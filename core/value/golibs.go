@@ -448,9 +448,12 @@ func (e *Eval) handed(now *Value, name string, site code.Site, c *context) *Valu
 			}
 			return e.goFields(cls, f, how, prefix, now)
 		}
-		if decoders[p] {
+		stream := strings.HasSuffix(p, ".NewDecoder().Decode") && decoders[strings.TrimSuffix(p, "NewDecoder().Decode")+"Unmarshal"]
+		if decoders[p] || stream {
 			var d *document.Node
-			if len(n.Kids) > 1 {
+			if stream && fn.Recv != nil && len(fn.Recv.Kids) == 1 {
+				d = e.goRead(fn.Recv.Kids[0], 0)
+			} else if len(n.Kids) > 1 {
 				from := e.expr(n.Kids[1], s, c)
 				if strings.HasSuffix(p, "DecodeFile") {
 					d = e.goData(from)
@@ -499,6 +502,20 @@ func (e *Eval) handed(now *Value, name string, site code.Site, c *context) *Valu
 		if n.Kid(0).Is(code.Name) { // a function that was handed over
 			return dots("what " + n.Kids[0].Name + " makes of " + name)
 		}
+	}
+	return nil
+}
+
+// goRead is the data behind a reader of Go; nil where it is not known.
+func (e *Eval) goRead(v *Value, depth int) *document.Node {
+	if v.Kind != External || len(v.Kids) == 0 || depth > 4 {
+		return nil
+	}
+	switch v.Text {
+	case "os.Open()", "os.ReadFile()", "io/ioutil.ReadFile()", "os.OpenFile()":
+		return e.goData(v.Kids[0])
+	case "bytes.NewReader()", "bufio.NewReader()", "bytes.NewBuffer()", "io.ReadAll()", "io/ioutil.ReadAll()":
+		return e.goRead(v.Kids[0], depth+1)
 	}
 	return nil
 }

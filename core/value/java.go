@@ -137,12 +137,17 @@ func (e *Eval) jvmCall(n *code.Node, s *code.Scope, c *context) *Value {
 			case "getOrNull", "get", "getOrElse":
 				if len(args) > 0 && args[0].Kind == Num {
 					v := e.argumentAt(int(args[0].Num), at)
+					if name != "get" {
+						v = e.argumentOr(int(args[0].Num), at)
+					}
 					if name == "getOrElse" && len(args) > 1 {
 						return op("??", true, at, v, e.apply(args[1], args[:1], c, at))
 					}
 					return v
 				}
-			case "firstOrNull", "first":
+			case "firstOrNull":
+				return e.argumentOr(0, at)
+			case "first":
 				return e.argumentAt(0, at)
 			case "isNotEmpty":
 				return op(">", true, at, e.arguments(at), number(0, at))

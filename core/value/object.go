@@ -1,6 +1,8 @@
 package value
 
 import (
+	"maps"
+	"slices"
 	"strings"
 
 	"ubique/core/code"
@@ -275,6 +277,18 @@ func (e *Eval) Base(v *Value) *Value {
 		v = next
 	}
 	return nil
+}
+
+// Given lists what an object of the tree was made of, by place and by keyword.
+func (v *Value) Given() []*Value {
+	if v.ref == nil {
+		return nil
+	}
+	list := append([]*Value(nil), v.ref.args...)
+	for _, k := range slices.Sorted(maps.Keys(v.ref.keys)) {
+		list = append(list, v.ref.keys[k])
+	}
+	return list
 }
 
 // property reports whether a method of a Python class is read like a field.

@@ -282,9 +282,9 @@ func (e *Eval) argumentOr(i int, at place.Span) *Value {
 }
 
 // rubyValue is what a name comes to where it is read: a method without
-// arguments is called.
-func (e *Eval) rubyValue(v *Value, c *context) *Value {
-	if v != nil && v.Kind == Func && v.ref != nil && v.Text != "" && v.ref.node.Name != "" {
+// arguments is called, but for the one that the call at hand gives arguments.
+func (e *Eval) rubyValue(n *code.Node, v *Value, c *context) *Value {
+	if n != e.calling && v != nil && v.Kind == Func && v.ref != nil && v.Text != "" && v.ref.node.Name != "" {
 		return e.invoke(v, nil, map[string]*Value{}, c)
 	}
 	return v
@@ -408,7 +408,7 @@ func (e *Eval) rubyName(n *code.Node, s *code.Scope, c *context) *Value {
 			this = &Value{Kind: Instance, Text: x.Class.Name, ref: &ref{file: s.File, node: x.Class, scope: s.File.Top}}
 		}
 		if v := e.attribute(this, n.Name, c); v != nil && v.Kind != External {
-			return e.rubyValue(v, c)
+			return e.rubyValue(n, v, c)
 		}
 	}
 	for _, g := range e.Loader.Loaded() {
@@ -419,7 +419,7 @@ func (e *Eval) rubyName(n *code.Node, s *code.Scope, c *context) *Value {
 			return &Value{Kind: Class, Text: n.Name, At: g.At(cls), ref: &ref{file: g, node: cls, scope: g.Top}}
 		}
 		if v := e.topOf(g, n.Name); v != nil {
-			return e.rubyValue(v, c)
+			return e.rubyValue(n, v, c)
 		}
 	}
 	if cls := s.File.Classes[n.Name]; cls != nil {

@@ -45,6 +45,10 @@ func (e *Eval) schema(fn *Value, args []*Value, s *code.Scope, at place.Span) *V
 			return &Value{Kind: Object, At: at, Keys: []string{"success", "data", "error"}, Kids: []*Value{{Kind: Bool, Num: 1, At: at}, o, {Kind: Undef, At: at}}}
 		}
 		return o
+	case fn.Text == "@t3-oss/env-core.createEnv" && len(args) == 1 || fn.Text == "@t3-oss/env-nextjs.createEnv" && len(args) == 1:
+		return t3(args[0], at)
+	case strings.HasPrefix(fn.Text, "nconf.") && strings.HasSuffix(fn.Text, "get") && len(args) == 1 && args[0].Kind == Str:
+		return e.nconf(args[0].Text, at)
 	case fn.Text == "joi.attempt" && len(args) > 1 && args[0].Kind == EnvMap:
 		return joi(args[1], true, at)
 	case strings.HasSuffix(fn.Text, ".validate") && len(args) > 0 && args[0].Kind == EnvMap:
@@ -264,6 +268,134 @@ func shapeOf(fn *Value) *Value {
 		}
 	}
 	return nil
+}
+
+// t3 gives the object of createEnv: schemas of zod over the environment, or over
+// an object that names the variables (documentation of @t3-oss/env-core 0.13).
+func t3(options *Value, at place.Span) *Value {
+	from := options.Get("runtimeEnv")
+	if from == nil {
+		from = options.Get("runtimeEnvStrict")
+	}
+	o := &Value{Kind: Object, At: at}
+	for _, part := range []string{"shared", "client", "server"} {
+		shape := options.Get(part)
+		if shape == nil || shape.Kind != Object {
+			continue
+		}
+		for i, name := range shape.Keys {
+			v := zodField(name, shape.Kids[i])
+			if given := from.Get(name); given != nil && given.Kind != Env {
+				v = unknown("what runtimeEnv gives for "+name, at)
+			} else if given != nil && given.Text != name {
+				v = v.Substitute(map[string]*Value{name: given})
+			}
+			o.Keys, o.Kids = append(o.Keys, name), append(o.Kids, v)
+		}
+	}
+	if len(o.Keys) == 0 {
+		return nil
+	}
+	return o
+}
+
+// nconf is a setting by its name, with colons between keys: what was asked
+// first counts (documentation of nconf 0.13, "Hierarchical configuration").
+func (e *Eval) nconf(key string, at place.Span) *Value {
+	var layers []*Value
+	keys := strings.Split(key, ":")
+	in := func(v *Value) *Value {
+		for _, k := range keys {
+			v = v.Get(k)
+		}
+		return v
+	}
+	for _, f := range e.Loader.Loaded() {
+		var chain func(n *code.Node, s *code.Scope)
+		chain = func(n *code.Node, s *code.Scope) {
+			callee := n.Kid(0)
+			if !n.Is(code.Call) || !callee.Is(code.Member) {
+				return
+			}
+			chain(callee.Kid(0), s) // what stands first in a chain was said first
+			if e.Expr(callee, s).Text == "" || !strings.HasPrefix(e.Expr(callee, s).Text, "nconf.") {
+				return
+			}
+			args, _ := e.args(n, s, nil)
+			switch callee.Name {
+			case "argv":
+				if v := e.given([]string{"--" + key}); v != nil {
+					layers = append(layers, v)
+				}
+			case "env":
+				sep := ":"
+				if len(args) > 0 {
+					if args[0].Kind == Str {
+						sep = args[0].Text
+					} else if s := args[0].Get("separator"); s != nil {
+						sep = s.literal()
+					}
+				}
+				layers = append(layers, &Value{Kind: Env, Text: strings.ReplaceAll(key, ":", sep), Unset: ReadsUndef, At: f.At(n)})
+			case "file":
+				for _, a := range args {
+					name := a
+					if file := a.Get("file"); file != nil {
+						name = file
+					}
+					if p, ok := e.pathOf(name, 0); ok {
+						if d := e.Loader.Data(p); d != nil {
+							layers = append(layers, in(FromDocument(d)))
+						}
+					}
+				}
+			case "defaults", "overrides":
+				if len(args) == 1 {
+					if callee.Name == "overrides" {
+						layers = append([]*Value{in(args[0])}, layers...)
+					} else {
+						layers = append(layers, in(args[0]))
+					}
+				}
+			}
+		}
+		inner := map[*code.Node]bool{}
+		for _, site := range f.Calls {
+			if callee := site.Node.Kid(0); callee.Is(code.Member) {
+				inner[callee.Kid(0)] = true
+			}
+		}
+		for _, site := range f.Calls {
+			if !inner[site.Node] && nconfRoot(site.Node) {
+				chain(site.Node, site.Scope)
+			}
+		}
+	}
+	var v *Value
+	for i := len(layers) - 1; i >= 0; i-- {
+		switch {
+		case layers[i] == nil:
+		case v == nil:
+			v = layers[i]
+		default:
+			v = op("??", false, at, layers[i], v)
+		}
+	}
+	if v == nil {
+		return &Value{Kind: Undef, At: at}
+	}
+	return v
+}
+
+// nconfRoot tells chains of calls that fill nconf from those that read it.
+func nconfRoot(n *code.Node) bool {
+	for n.Is(code.Call) && n.Kid(0).Is(code.Member) {
+		if n.Kids[0].Name == "get" || n.Kids[0].Name == "set" {
+			return false
+		}
+		n = n.Kids[0].Kid(0)
+	}
+	return n.Is(code.Name) || n.Is(code.Call)
 }
 
 // joi gives what a schema of Joi makes of the environment: a key that is not

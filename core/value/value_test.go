@@ -2,7 +2,9 @@ package value_test
 
 import (
 	"fmt"
+	"maps"
 	"path"
+	"slices"
 	"strings"
 	"testing"
 
@@ -64,6 +66,16 @@ func (f *files) Data(name string) *document.Node {
 		return nil
 	}
 	return d
+}
+
+func (f *files) Beside(dir string) []string {
+	var list []string
+	for _, name := range slices.Sorted(maps.Keys(f.texts)) {
+		if rest, ok := strings.CutPrefix(name, dir); ok && !strings.Contains(strings.TrimPrefix(rest, "/"), "/") {
+			list = append(list, name)
+		}
+	}
+	return list
 }
 
 func (f *files) Loaded() []*code.File                { return f.order }

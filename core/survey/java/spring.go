@@ -26,7 +26,7 @@ type properties struct {
 	profileKey, profiles string
 }
 
-var springBoot = properties{"spring", "server.port", "server.address", []string{"application.properties", "application.yml", "application.yaml", "config/application.properties", "config/application.yml"}, "spring.profiles.active", "SPRING_PROFILES_ACTIVE"}
+var springBoot = properties{"spring", "server.port", "server.address", []string{"config/application.properties", "config/application.yml", "config/application.yaml", "application.properties", "application.yml", "application.yaml"}, "spring.profiles.active", "SPRING_PROFILES_ACTIVE"}
 var quarkus = properties{"quarkus", "quarkus.http.port", "quarkus.http.host", []string{"application.properties", "application.yml", "application.yaml"}, "quarkus.profile", "QUARKUS_PROFILE"}
 
 var micronaut = properties{"micronaut", "micronaut.server.port", "micronaut.server.host", []string{"application.properties", "application.yml", "application.yaml", "application.toml"}, "micronaut.environments", "MICRONAUT_ENVIRONMENTS"}
@@ -158,23 +158,10 @@ func choose(is, v, before *value.Value) *value.Value {
 // is the condition that a profile is active. A flag or the settings choose it,
 // else the variable, which may name several; Quarkus is packaged for prod.
 func (p properties) is(t *source.Tree, c *fact.Component, st *fact.Start, profile string, at place.Span) *value.Value {
-	switch active := p.active(t, c, st); {
-	case strings.ContainsAny(profile, "&|!( "):
+	if strings.ContainsAny(profile, "&|!( ") {
 		return value.NotKnown("an expression of profiles", at)
-	case active != "":
-		held := 0.0
-		for name := range strings.SplitSeq(active, ",") {
-			if strings.TrimSpace(name) == profile {
-				held = 1
-			}
-		}
-		return &value.Value{Kind: value.Bool, Num: held, At: at}
 	}
-	def := ""
-	if p.server == "quarkus" {
-		def = "prod"
-	}
-	names := &value.Value{Kind: value.Op, Text: "split", At: at, Kids: []*value.Value{value.EnvOr(p.profiles, value.Text(def, at), at), value.Text(",", at)}}
+	names := &value.Value{Kind: value.Op, Text: "split", At: at, Kids: []*value.Value{p.active(t, c, st, at), value.Text(",", at)}}
 	return &value.Value{Kind: value.Op, Text: "in", At: at, Kids: []*value.Value{value.Text(profile, at), names}}
 }
 
@@ -230,21 +217,34 @@ func (p properties) inFile(t *source.Tree, c *fact.Component, st *fact.Start, fi
 	return v
 }
 
-// active is the profile that a flag, or else the main file, chooses.
-func (p properties) active(t *source.Tree, c *fact.Component, st *fact.Start) string {
+// active are the profiles that a flag, the variable, or else the main file
+// chooses, with commas between them.
+func (p properties) active(t *source.Tree, c *fact.Component, st *fact.Start, at place.Span) *value.Value {
 	for _, w := range st.Final.Args {
 		for _, sign := range []string{"--" + p.profileKey + "=", "-D" + p.profileKey + "="} {
-			if name, ok := strings.CutPrefix(w.Text, sign); ok && w.Literal() {
-				return name
+			if v, ok := after(w.Value, sign); ok {
+				return v
 			}
 		}
 	}
+	v := value.Text(map[string]string{"quarkus": "prod", "spring": "default"}[p.server], at)
 	for _, name := range p.files {
-		if n := property(t, c.Path(p.folder()+name), p.profileKey); n != nil && p.profileKey != "" {
-			return n.Str()
+		n := property(t, c.Path(p.folder()+name), p.profileKey)
+		if n == nil || p.profileKey == "" {
+			continue
 		}
+		text, _ := n.Scalar()
+		if n.Kind == document.List {
+			var names []string
+			for _, k := range n.Kids {
+				names = append(names, k.Str())
+			}
+			text = strings.Join(names, ",")
+		}
+		v = p.placeholders(t, c, st, strings.ReplaceAll(text, " ", ""), n.At(), 0)
+		break
 	}
-	return ""
+	return value.EnvOr(p.profiles, v, at)
 }
 
 // program is what the program itself sets: a system property before it starts,
