@@ -27,7 +27,8 @@ func readGo(src []byte) *Node {
 
 type goReader struct {
 	base    token.Pos
-	unnamed []*Node // the structures that are declared where they are used
+	unnamed []*Node    // the structures that are declared where they are used
+	results [][]string // the names of the results of the functions around
 }
 
 // named gives a structure without a name of its own one that no other has.
@@ -165,14 +166,34 @@ func (g *goReader) function(t *ast.FuncType, body *ast.BlockStmt, at ast.Node) *
 	if t.Params != nil {
 		for _, field := range t.Params.List {
 			for _, name := range field.Names {
-				ps.Kids = append(ps.Kids, g.at(Param, name.Name, name, nil, nil))
+				p := g.at(Param, name.Name, name, nil, nil)
+				if _, ok := field.Type.(*ast.Ellipsis); ok {
+					p.Flag |= Rest
+				}
+				ps.Kids = append(ps.Kids, p)
 			}
 		}
 	}
 	f.Kids = []*Node{ps, &Node{Kind: Block}}
-	if body != nil {
-		f.Kids[1] = g.block(body)
+	if body == nil {
+		return f
 	}
+	var names []string
+	var zeros []*Node
+	if t.Results != nil {
+		for _, field := range t.Results.List {
+			for _, name := range field.Names {
+				names = append(names, name.Name)
+				if name.Name != "_" {
+					zeros = append(zeros, g.at(Bind, "var", field, g.expr(name), g.zero(field.Type)))
+				}
+			}
+		}
+	}
+	g.results = append(g.results, names)
+	f.Kids[1] = g.block(body)
+	g.results = g.results[:len(g.results)-1]
+	f.Kids[1].Kids = append(zeros, f.Kids[1].Kids...)
 	return f
 }
 
@@ -229,15 +250,42 @@ func (g *goReader) stmt(s ast.Stmt) []*Node {
 	case *ast.BlockStmt:
 		return one(g.block(s))
 	case *ast.ForStmt:
-		return one(g.at(Loop, "", s, g.block(s.Body)))
+		var list []*Node
+		if s.Init != nil {
+			list = g.stmt(s.Init)
+		}
+		n := g.at(Loop, "", s)
+		if s.Cond != nil {
+			n.Kids = append(n.Kids, g.expr(s.Cond))
+		}
+		n.Kids = append(n.Kids, g.block(s.Body))
+		return append(list, n)
 	case *ast.RangeStmt:
-		return one(g.at(Loop, "", s, g.expr(s.X), g.block(s.Body)))
+		var target *Node
+		for _, x := range []ast.Expr{s.Value, s.Key} {
+			if id, ok := x.(*ast.Ident); ok && id.Name != "_" && target == nil {
+				target = g.expr(x)
+			}
+		}
+		if target == nil {
+			return one(g.at(Loop, "", s, g.expr(s.X), g.block(s.Body)))
+		}
+		return one(g.at(Loop, "", s, target, g.expr(s.X), g.block(s.Body)))
 	case *ast.ReturnStmt:
 		n := g.at(Return, "", s)
-		if len(s.Results) > 0 {
-			n.Kids = []*Node{g.expr(s.Results[0])}
+		for _, r := range s.Results {
+			n.Kids = append(n.Kids, g.expr(r))
+		}
+		if len(s.Results) == 0 && len(g.results) > 0 {
+			for _, name := range g.results[len(g.results)-1] {
+				n.Kids = append(n.Kids, g.at(Name, name, s))
+			}
 		}
 		return one(n)
+	case *ast.SendStmt:
+		return one(g.at(ExprStmt, "", s, g.expr(s.Value)))
+	case *ast.TypeSwitchStmt:
+		return one(g.block(s.Body))
 	case *ast.GoStmt:
 		return one(g.at(ExprStmt, "", s, g.expr(s.Call)))
 	case *ast.DeferStmt:

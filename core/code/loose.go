@@ -1571,6 +1571,27 @@ func (r *loose) typed() *Node {
 	return fail()
 }
 
+// targets reads the rest of the names that are set at once, up to the sign; nil,
+// and nothing read, where it is something else.
+func (r *loose) targets(first *Node) *Node {
+	start := r.pos
+	list := &Node{Kind: Array, Off: first.Off, Kids: []*Node{first}}
+	for r.eatP(",") {
+		r.eatP("*")
+		e := r.expr(0)
+		if !e.Is(Name) && !e.Is(Member) && !e.Is(Index) {
+			r.pos = start
+			return nil
+		}
+		list.Kids = append(list.Kids, e)
+	}
+	if !r.isP("=") {
+		r.pos = start
+		return nil
+	}
+	return r.done(list)
+}
+
 // rescued reads `x rescue y` of Ruby: y where x raises an error.
 func (r *loose) rescued(e *Node) *Node {
 	if e == nil || r.lang != Ruby || !r.isN("rescue") || r.cur().nl {
@@ -1593,6 +1614,20 @@ func (r *loose) simple() *Node {
 			r.pos++
 		}
 		return nil
+	}
+	if r.lang == Ruby && r.isP(",") && (e.Is(Name) || e.Is(Member) || e.Is(Index)) { // a, b = x, y
+		if targets := r.targets(e); targets != nil {
+			r.pos++
+			value := r.rescued(r.expr(0))
+			if r.isP(",") && value != nil {
+				value = &Node{Kind: Array, Off: value.Off, End: value.End, Kids: []*Node{value}}
+				for r.eatP(",") {
+					value.Kids = append(value.Kids, r.expr(0))
+				}
+				r.done(value)
+			}
+			return r.tail(r.done(&Node{Kind: Bind, Off: off, Kids: []*Node{targets, value}}))
+		}
 	}
 	if t := r.cur(); t.kind == tPunct && assigning[t.text] {
 		if e.Is(Call) && r.lang == PHP && e.Kid(0).Is(Name) && e.Kids[0].Name == "list" {

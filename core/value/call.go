@@ -746,7 +746,7 @@ func (e *Eval) bodyThen(list []*code.Node, s *code.Scope, c *context, then func(
 			}
 		case code.Loop:
 			if returned(n) {
-				return unknown("returned from inside a loop", s.File.At(n))
+				return e.turns(n, rest, s, c)
 			}
 		}
 	}

@@ -89,8 +89,9 @@ type context struct {
 	keys   map[string]*Value
 	this   *Value
 	up     *context
-	result int   // which of several results is asked, from 0
-	use    int32 // where in the function the name is used, 0 for its end
+	loops  map[string]*Value // what the names of loops hold in this turn
+	result int               // which of several results is asked, from 0
+	use    int32             // where in the function the name is used, 0 for its end
 }
 
 const (
@@ -854,6 +855,11 @@ func (e *Eval) binding(b *code.Binding, s *code.Scope, c *context) *Value {
 	case "param":
 		return e.param(b, s, c)
 	case "loop":
+		for x := c; x != nil; x = x.up {
+			if v := x.loops[b.Name]; v != nil {
+				return v
+			}
+		}
 		return unknown("set in a loop", line(b.Off))
 	case "alias":
 		return e.expr(b.Value, s, c)
@@ -915,10 +921,18 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 		}
 		return v
 	}
+	// rest are the arguments that a parameter takes all of: *names, ...names.
+	rest := b.Func.Kid(0).Kid(b.Index)
+	if rest == nil || rest.Flag&code.Rest == 0 || rest.Name != b.Name || len(b.Path) > 0 {
+		rest = nil
+	}
 	if c != nil && c.fn == b.Func && !recv {
 		i := b.Index
 		if s.File.Lang == code.Python && b.Func.Flag&code.Method != 0 && c.this != nil {
 			i--
+		}
+		if rest != nil && i >= 0 && c.keys["**"] == nil {
+			return restOf(b, c.args[min(i, len(c.args)):], c.keys, s.File)
 		}
 		if v, ok := c.keys[b.Name]; ok {
 			return v
@@ -953,6 +967,10 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 			i--
 		}
 		var v *Value
+		if rest != nil && i >= 0 {
+			list, keys := e.args(site.Node, site.Scope, nil)
+			v = restOf(b, list[min(i, len(list)):], keys, s.File)
+		}
 		for _, a := range args {
 			if a.Is(code.Keyword) && a.Name == b.Name {
 				v = e.expr(a.Kid(0), site.Scope, nil)
@@ -1012,6 +1030,23 @@ func loose(b *code.Binding, keys map[string]*Value) *Value {
 		return nil
 	}
 	return o
+}
+
+// restOf is the list of the arguments that are left, or the object of the
+// keywords that are left: **options.
+func restOf(b *code.Binding, left []*Value, keys map[string]*Value, f *code.File) *Value {
+	params := b.Func.Kid(0)
+	p := params.Kid(b.Index)
+	if int(p.Off)+1 < len(f.Src) && f.Src[p.Off] == '*' && f.Src[p.Off+1] == '*' {
+		o := &Value{Kind: Object, At: f.At(p)}
+		for _, k := range slices.Sorted(maps.Keys(keys)) {
+			if !slices.ContainsFunc(params.Kids, func(p *code.Node) bool { return p.Name == k }) {
+				o.Keys, o.Kids = append(o.Keys, k), append(o.Kids, keys[k])
+			}
+		}
+		return o
+	}
+	return &Value{Kind: List, At: f.At(p), Kids: slices.Clone(left)}
 }
 
 // given reports whether a value is there under every environment: then no

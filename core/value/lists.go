@@ -1,6 +1,7 @@
 package value
 
 import (
+	"maps"
 	"path"
 	"strconv"
 	"strings"
@@ -419,4 +420,35 @@ func (e *Eval) openedData(v *Value, at place.Span) *Value {
 		return nil
 	}
 	return t.oneOf(keys, values, at)
+}
+
+// maxTurns is how many turns of a loop are followed.
+const maxTurns = 16
+
+// turns gives what a loop over a list that is known returns, and what follows it
+// where it returns nothing.
+func (e *Eval) turns(n *code.Node, rest func() *Value, s *code.Scope, c *context) *Value {
+	why := unknown("returned from inside a loop", s.File.At(n))
+	if len(n.Kids) != 3 || !n.Kids[0].Is(code.Name) || c == nil {
+		return why
+	}
+	list := e.expr(n.Kids[1], s, c)
+	if list.Kind != List || len(list.Kids) > maxTurns {
+		return why
+	}
+	var turn func(i int) *Value
+	turn = func(i int) *Value {
+		if i == len(list.Kids) {
+			return rest()
+		}
+		inner := *c
+		inner.loops = map[string]*Value{n.Kids[0].Name: list.Kids[i]}
+		maps.Copy(inner.loops, c.loops)
+		inner.loops[n.Kids[0].Name] = list.Kids[i]
+		return e.branch(n.Kids[2], s, &inner, once(func() *Value { return turn(i + 1) }))
+	}
+	if v := turn(0); v != nil {
+		return v
+	}
+	return why
 }

@@ -143,7 +143,7 @@ func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 			return o
 		}
 	}
-	if callee.Name == "fetch" && callee.Kid(0).Is(code.Name) && callee.Kids[0].Name == "ENV" && n.Kid(1) != nil {
+	if callee.Name == "fetch" && n.Kid(1) != nil && (callee.Kid(0).Is(code.Name) && callee.Kids[0].Name == "ENV" || e.expr(callee.Kid(0), s, c).Kind == EnvMap) {
 		name := e.expr(n.Kids[1], s, c)
 		if name.Kind != Str {
 			return unknown("a variable whose name is made while the program runs", at)
