@@ -276,6 +276,42 @@ func (c *collector) bind(target, value *Node, kind, op string, fr frame) {
 	c.bindPath(target, value, kind, op, nil, nil, fr, 0)
 }
 
+// bindParam binds the names of a pattern that stands for a parameter, each with
+// the keys that lead to it.
+func bindParam(s *Scope, like *Binding, target *Node, depth int) {
+	if target == nil || depth > 20 {
+		return
+	}
+	under := func(key string) *Binding {
+		b := *like
+		b.Path = append(like.Path[:len(like.Path):len(like.Path)], key)
+		b.Default = nil
+		return &b
+	}
+	switch target.Kind {
+	case Name:
+		b := *like
+		b.Name, b.Off = target.Name, target.Off
+		s.bind(&b)
+	case Assign: // with a default
+		b := *like
+		b.Default = target.Kid(1)
+		bindParam(s, &b, target.Kid(0), depth+1)
+	case Object:
+		for _, p := range target.Kids {
+			if p.Is(Pair) {
+				bindParam(s, under(p.Name), p.Kid(0), depth+1)
+			}
+		}
+	case Array:
+		for i, e := range target.Kids {
+			if !e.Is(Spread) {
+				bindParam(s, under(itoa(i)), e, depth+1)
+			}
+		}
+	}
+}
+
 func (c *collector) bindPath(target, value *Node, kind, op string, path []string, def *Node, fr frame, depth int) {
 	if target == nil || depth > 20 {
 		return
@@ -327,15 +363,7 @@ func (c *collector) function(n *Node, fr frame) {
 			s.bind(b)
 		}
 		if pat := p.Kid(1); pat != nil {
-			pat.Walk(func(t *Node) bool {
-				if t.Is(Pair) && t.Kid(0).Is(Name) {
-					s.bind(&Binding{Name: t.Kids[0].Name, Kind: "param", Value: p.Kid(0), Func: n, Index: i, Path: []string{t.Name}, Off: t.Off})
-				}
-				if t.Is(Pair) && t.Kid(0).Is(Assign) && t.Kids[0].Kid(0).Is(Name) {
-					s.bind(&Binding{Name: t.Kids[0].Kids[0].Name, Kind: "param", Value: p.Kid(0), Func: n, Index: i, Path: []string{t.Name}, Default: t.Kids[0].Kid(1), Off: t.Off})
-				}
-				return true
-			})
+			bindParam(s, &Binding{Kind: "param", Value: p.Kid(0), Func: n, Index: i}, pat, 0)
 		}
 		c.expr(p.Kid(0), inner)
 	}

@@ -1,6 +1,7 @@
 package code
 
 import (
+	"bytes"
 	"go/ast"
 	"go/parser"
 	"go/token"
@@ -12,7 +13,11 @@ import (
 // A file with mistakes gives what could be read of it.
 func readGo(src []byte) *Node {
 	fset := token.NewFileSet()
-	file, _ := parser.ParseFile(fset, "", src, parser.SkipObjectResolution)
+	mode := parser.SkipObjectResolution
+	if bytes.Contains(src, []byte("//go:embed ")) {
+		mode |= parser.ParseComments
+	}
+	file, _ := parser.ParseFile(fset, "", src, mode)
 	body := &Node{Kind: Block, End: int32(len(src))}
 	if file == nil {
 		return body
@@ -97,6 +102,8 @@ func (g *goReader) gen(d *ast.GenDecl) []*Node {
 				b := g.at(Bind, d.Tok.String(), s, g.expr(name), nil)
 				if i < len(s.Values) {
 					b.Kids[1] = g.expr(s.Values[i])
+				} else if file := embeds(d.Doc, s.Doc); file != "" && len(s.Names) == 1 {
+					b.Kids[1] = g.at(Call, "", s, g.at(Name, EmbeddedFile, s), g.at(String, file, s))
 				} else if d.Tok == token.VAR {
 					b.Kids[1] = g.zero(s.Type)
 				}
@@ -109,6 +116,27 @@ func (g *goReader) gen(d *ast.GenDecl) []*Node {
 		}
 	}
 	return list
+}
+
+// EmbeddedFile is the name of the call that stands for the content of a file
+// that go build puts into the program.
+const EmbeddedFile = "\x00embed"
+
+// embeds is the one file that a comment has go build put into a variable.
+func embeds(docs ...*ast.CommentGroup) string {
+	for _, d := range docs {
+		if d == nil {
+			continue
+		}
+		for _, c := range d.List {
+			if file, ok := strings.CutPrefix(c.Text, "//go:embed "); ok {
+				if file = strings.Trim(strings.TrimSpace(file), `"`); !strings.ContainsAny(file, "*? ") {
+					return file
+				}
+			}
+		}
+	}
+	return ""
 }
 
 // fields reads the fields of a struct: Alias is the name of the type, the third

@@ -13,7 +13,7 @@ var goServers = map[string]struct {
 	server string
 	addr   int
 }{
-	"net/http.ListenAndServe": {"go", 0}, "net/http.ListenAndServeTLS": {"go", 0}, "net.Listen": {"go", 1},
+	"net/http.ListenAndServe": {"go", 0}, "net/http.ListenAndServeTLS": {"go", 0}, "net.Listen": {"go", 1}, "net.ListenTCP": {"go", 1},
 	"github.com/valyala/fasthttp.ListenAndServe": {"go", 0}, "github.com/valyala/fasthttp.Server() ListenAndServe": {"go", 0},
 	"github.com/gin-gonic/gin.Default() Run": {"gin", 0}, "github.com/gin-gonic/gin.New() Run": {"gin", 0},
 	"github.com/labstack/echo.New() Start": {"go", 0}, "github.com/labstack/echo.New() StartTLS": {"go", 0},
@@ -22,7 +22,41 @@ var goServers = map[string]struct {
 }
 
 // goMethods are the names of all of these, and of http.Server's own.
-var goMethods = map[string]bool{"ListenAndServe": true, "ListenAndServeTLS": true, "Listen": true, "Run": true, "Start": true, "StartTLS": true, "RunOnAddr": true, "RunTLS": true}
+var goMethods = map[string]bool{"ListenAndServe": true, "ListenAndServeTLS": true, "Listen": true, "ListenTCP": true, "Run": true, "Start": true, "StartTLS": true, "RunOnAddr": true, "RunTLS": true}
+
+// tcpAddress is the address of a net.TCPAddr, or of what net.ResolveTCPAddr
+// gives; nil for any other.
+func tcpAddress(args []*value.Value) *value.Value {
+	if len(args) != 2 {
+		return nil
+	}
+	a := args[1]
+	if a.Kind == value.External && a.Text == "net.ResolveTCPAddr()" && len(a.Kids) == 2 {
+		return a.Kids[1]
+	}
+	if a.Kind != value.Object {
+		return nil
+	}
+	host, port := value.Text("", a.At), a.Get("Port")
+	if port == nil {
+		port = value.Text("0", a.At)
+	}
+	if ip := a.Get("IP"); ip != nil {
+		switch {
+		case ip.Kind == value.External && ip.Text == "net.ParseIP()" && len(ip.Kids) == 1:
+			host = ip.Kids[0]
+		case ip.Kind == value.External && ip.Text == "net.IPv4()" && len(ip.Kids) == 4:
+			dot := value.Text(".", ip.At)
+			host = value.Concat(ip.Kids[0], dot, ip.Kids[1], dot, ip.Kids[2], dot, ip.Kids[3])
+		case ip.Text == "net.IPv4zero" || ip.Text == "net.IPv6zero" || ip.Text == "net.IPv6unspecified":
+		case ip.Text == "net.IPv6loopback":
+			host = value.Text("[::1]", ip.At)
+		default:
+			return nil
+		}
+	}
+	return value.Concat(host, value.Text(":", a.At), port)
+}
 
 // goListener finds a call that listens in Go.
 func goListener(e *value.Eval, f *code.File, site code.Site, live func(string) bool) *fact.Listener {
@@ -47,9 +81,17 @@ func goListener(e *value.Eval, f *code.File, site code.Site, live func(string) b
 			return nil
 		}
 		l.Server = s.server
+		if path == "net.ListenTCP" {
+			if l.Bind = tcpAddress(args); l.Bind == nil {
+				l.Bind = value.NotKnown("the address that ListenTCP is given", l.At)
+			}
+			break
+		}
 		if s.addr >= 0 && s.addr < len(args) {
 			l.Bind = args[s.addr]
 		}
+	case recv.Kind == value.Object && recv.Text == "net.ListenConfig" && callee.Name == "Listen" && len(args) == 3:
+		l.Bind = args[2]
 	case recv.Kind == value.Object && server:
 		if l.Bind = recv.Get("Addr"); l.Bind == nil {
 			l.Bind = value.Text("", l.At)

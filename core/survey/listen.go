@@ -296,9 +296,13 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 		return nil
 	}
 	v := e.Callee(site)
+	var class *value.Value
 	if v.Kind == value.Class { // a class of the tree that comes from a server
-		if b := e.Base(v); b != nil {
-			v = b
+		for _, b := range e.Bases(v) {
+			if _, ok := lookupListen(b); ok {
+				class, v = v, b
+				break
+			}
 		}
 	}
 	if name == "run" && callee.Is(code.Member) && f.Lang == code.Python {
@@ -321,6 +325,9 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 	l := &fact.Listener{Server: s.server, Via: "code", At: f.At(site.Node), Dev: s.dev}
 	l.Shared = site.InTry || site.Scope.Func != nil && site.Scope.Func.Name == ""
 	args, keys := e.Arguments(site)
+	if class != nil {
+		args, keys = e.BaseArguments(class, args, keys)
+	}
 	if s.server == "node" && overFastify(v) {
 		l.Server = "fastify" // what it is built on decides the interface
 	}
@@ -343,7 +350,7 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 	if s.address > 0 && s.address <= len(args) {
 		l.Bind = args[s.address-1]
 	} else if s.pair >= 0 && s.pair < len(args) {
-		if p := args[s.pair]; p.Element(1) != nil {
+		if p := e.Tuple(args[s.pair]); p.Element(1) != nil {
 			l.Host, l.Port = p.Element(0), p.Element(1)
 		} else if p.Kind == value.Str { // the path of a socket
 			return nil

@@ -1045,6 +1045,9 @@ func (s *Starter) rubyConfig(st *fact.Start, prog *Program) {
 			} else {
 				l.Port = v
 			}
+			if host := site.Node.Kid(2); host != nil && callee.Name == c.port && !host.Is(code.Keyword) {
+				l.Host, l.HostAt = st.Program.Expr(host, site.Scope), f.At(host)
+			}
 			guardedBy(&l, st.Program, site.Guards)
 			list = append(list, &l)
 		}

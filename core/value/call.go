@@ -264,6 +264,20 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 				o.Keys, o.Kids = append(o.Keys, k), append(o.Kids, keys[k])
 			}
 			return o
+		case "collections.namedtuple()":
+			if o := tuple(cv, args, keys, at); o != nil {
+				return o
+			}
+		case "Object.entries", "Object.keys", "Object.values", "Object.fromEntries":
+			if v := entries(cv.Text, args, at); v != nil {
+				return v
+			}
+		case "fs.existsSync", "os.path.exists", "os.path.isfile", "File.exist?", "existsSync":
+			if len(args) == 1 {
+				if p, ok := e.pathOf(args[0], 0); ok {
+					return boolean(slices.Contains(e.Loader.Beside(dirOf(p)), p), at)
+				}
+			}
 		case "collections.ChainMap": // the first that has it gives it
 			o := &Value{Kind: Object, At: at}
 			for _, a := range slices.Backward(args) {
@@ -640,6 +654,9 @@ func (e *Eval) result(which int, fn *Value, args []*Value, keys map[string]*Valu
 	}
 	e.active[r.node] = true
 	defer delete(e.active, r.node)
+	if r.up != nil { // it sees what surrounds it, not what calls it
+		up = r.up
+	}
 	ctx := &context{fn: r.node, args: args, keys: keys, this: r.this, up: up, result: which}
 	body := r.node.Kid(1)
 	if r.node.Flag&code.Arrow != 0 {

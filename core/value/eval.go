@@ -45,6 +45,7 @@ type Eval struct {
 	// none.
 	Settings *code.File
 
+	methods bool       // an attribute is looked for in order to be called
 	calling *code.Node // what is evaluated in order to be called
 
 	depth  int
@@ -77,6 +78,7 @@ type ref struct {
 	file  *code.File
 	node  *code.Node
 	scope *code.Scope // the scope in which it stands
+	up    *context    // the call in which a function was made
 	this  *Value
 	args  []*Value          // what an object was made with, by place
 	keys  map[string]*Value // and by keyword
@@ -324,7 +326,7 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 		return v
 	case code.Func:
-		return &Value{Kind: Func, Text: n.Name, At: at(), ref: &ref{file: f, node: n, scope: s, this: thisOf(c)}}
+		return &Value{Kind: Func, Text: n.Name, At: at(), ref: &ref{file: f, node: n, scope: s, up: c, this: thisOf(c)}}
 	case code.Class:
 		return &Value{Kind: Class, Text: n.Name, At: at(), ref: &ref{file: f, node: n, scope: s}}
 	case code.Comp:
@@ -845,6 +847,14 @@ func (e *Eval) Guard(g code.Guard) *Value {
 func (e *Eval) binding(b *code.Binding, s *code.Scope, c *context) *Value {
 	f := s.File
 	line := func(end int32) place.Span { return f.Lines.Span(f.Name, int(b.Off), int(max(b.Off, end))) }
+	if b.Kind == "loop" || b.Op == "loop" && b.Value == nil {
+		for x := c; x != nil; x = x.up {
+			if v := x.loops[b.Name]; v != nil {
+				return v
+			}
+		}
+		return unknown("set in a loop", line(b.Off))
+	}
 	switch b.Kind {
 	case "func":
 		return &Value{Kind: Func, Text: b.Name, At: line(b.Off + int32(len(b.Name))), ref: &ref{file: f, node: b.Value, scope: s, this: thisOf(c)}}
@@ -854,13 +864,6 @@ func (e *Eval) binding(b *code.Binding, s *code.Scope, c *context) *Value {
 		return e.imported(f, b.Import, b.Name2)
 	case "param":
 		return e.param(b, s, c)
-	case "loop":
-		for x := c; x != nil; x = x.up {
-			if v := x.loops[b.Name]; v != nil {
-				return v
-			}
-		}
-		return unknown("set in a loop", line(b.Off))
 	case "alias":
 		return e.expr(b.Value, s, c)
 	}
@@ -1655,6 +1658,9 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 		}
 		return keep(e.assigned(&Value{Kind: Env, Text: name, Unset: base.Unset, At: at}))
 	case Object:
+		if i, ok := indexed(name); ok && base.Text == "tuple" && i < len(base.Kids) {
+			return keep(base.Kids[i])
+		}
 		if v := base.Get(name); v != nil {
 			if s.File.Lang == code.Go && base.Text != "" {
 				if w := e.goSet(base, name, at); w != nil {
@@ -1749,7 +1755,11 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 		}
 		return unknown(name+" is not found in "+base.Text, at)
 	case Instance, Class:
-		if v := e.attribute(base, name, c); v != nil {
+		before := e.methods
+		e.methods = e.calling != nil && e.calling.Is(code.Member) && e.calling.Name == name && s.File.At(e.calling) == at
+		v := e.attribute(base, name, c)
+		e.methods = before
+		if v != nil {
 			return keep(v)
 		}
 		return unknown("the attribute "+name+" of "+base.Text, at)
@@ -1774,6 +1784,9 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 		}
 		if name == "length" {
 			return op("length", false, at, base)
+		}
+		if base.Text == "json" || base.Text == "jsonfield" {
+			return op("jsonfield", false, at, base, text(name, at))
 		}
 	case Undef, Null:
 		return &Value{Kind: Undef, At: at}

@@ -16,6 +16,9 @@ func (e *Eval) goCall(n *code.Node, s *code.Scope, c *context) *Value {
 	if callee.Is(code.Name) && callee.Name == code.SecondResult {
 		return e.second(n.Kid(1), s, c)
 	}
+	if callee.Is(code.Name) && callee.Name == code.EmbeddedFile && n.Kid(1).Is(code.String) {
+		return &Value{Kind: External, Text: embedded, At: at, Kids: []*Value{text(joined2(dirOf(s.File.Name), n.Kids[1].Name), at)}}
+	}
 	if callee.Is(code.Name) && (callee.Name == "string" || callee.Name == "int") && len(n.Kids) == 2 {
 		v := e.expr(n.Kids[1], s, c)
 		if callee.Name == "string" {
@@ -79,6 +82,10 @@ func (e *Eval) goCall(n *code.Node, s *code.Scope, c *context) *Value {
 	}
 	return nil
 }
+
+// embedded is the content of a file that go build puts into the program (package
+// embed).
+const embedded = "embed.ReadFile()"
 
 // second is the second result of a call: whether a variable is set, or what a
 // conversion says of its text.

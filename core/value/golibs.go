@@ -457,6 +457,8 @@ func (e *Eval) handed(now *Value, name string, site code.Site, c *context) *Valu
 				from := e.expr(n.Kids[1], s, c)
 				if strings.HasSuffix(p, "DecodeFile") {
 					d = e.goData(from)
+				} else if from.Kind == External && from.Text == embedded {
+					d = e.Loader.Data(from.Kids[0].Text)
 				} else if from.Kind == External && (from.Text == "os.ReadFile()" || from.Text == "io/ioutil.ReadFile()") && len(from.Kids) == 1 {
 					if d = e.goData(from.Kids[0]); d == nil && from.Kids[0].Kind == Str {
 						return nil // there is no such file: it stays as it is
@@ -477,33 +479,79 @@ func (e *Eval) handed(now *Value, name string, site code.Site, c *context) *Valu
 		}
 		return nil
 	case Func:
-		r := fn.ref
-		if r == nil || r.node.Kid(0).Kid(which) == nil || e.busy(r.node) {
-			return nil
-		}
-		inner := r.file.Funcs[r.node]
-		param := r.node.Kid(0).Kids[which].Name
-		if inner == nil || len(e.changes(r.file)[param]) == 0 {
-			return nil
-		}
-		e.active[r.node] = true
-		defer delete(e.active, r.node)
 		args, _ := e.args(n, s, c)
-		if which < len(args) {
-			args[which] = now
+		return e.writes(fn, which, now, args, c)
+	case Unknown:
+		if !n.Kid(0).Is(code.Name) {
+			return nil
 		}
-		before := *now
-		out := e.changedBy(inner, param, &before, inner, 0, &context{fn: r.node, args: args, up: c})
-		if out == &before {
+		// A function that was handed over: one of a list that a loop calls.
+		list := e.looped(n.Kids[0].Name, s, c)
+		if list == nil || len(list.Kids) > maxTurns {
+			return dots("what " + n.Kids[0].Name + " makes of " + name)
+		}
+		args, _ := e.args(n, s, c)
+		out := now
+		for _, f := range list.Kids {
+			if f.Kind != Func {
+				return dots("what " + n.Kids[0].Name + " makes of " + name)
+			}
+			if w := e.writes(f, which, out, args, c); w != nil {
+				out = w
+			}
+		}
+		if out == now {
 			return nil
 		}
 		return out
-	case Unknown:
-		if n.Kid(0).Is(code.Name) { // a function that was handed over
-			return dots("what " + n.Kids[0].Name + " makes of " + name)
-		}
 	}
 	return nil
+}
+
+// looped is the list that a loop of the function goes through with a name; nil
+// where it is not known.
+func (e *Eval) looped(name string, s *code.Scope, c *context) *Value {
+	if s.Func == nil {
+		return nil
+	}
+	var list *Value
+	s.Func.Kid(1).Walk(func(n *code.Node) bool {
+		if n.Is(code.Loop) && len(n.Kids) == 3 && n.Kids[0].Is(code.Name) && n.Kids[0].Name == name && list == nil {
+			if v := e.expr(n.Kids[1], s, c); v.Kind == List {
+				list = v
+			}
+		}
+		return true
+	})
+	return list
+}
+
+// writes gives an object as a function leaves it that gets its address; nil
+// where the function writes nothing into it.
+func (e *Eval) writes(fn *Value, which int, now *Value, args []*Value, c *context) *Value {
+	r := fn.ref
+	if r == nil || r.node.Kid(0).Kid(which) == nil || e.busy(r.node) {
+		return nil
+	}
+	inner := r.file.Funcs[r.node]
+	param := r.node.Kid(0).Kids[which].Name
+	if inner == nil || len(e.changes(r.file)[param]) == 0 {
+		return nil
+	}
+	e.active[r.node] = true
+	defer delete(e.active, r.node)
+	if which < len(args) {
+		args[which] = now
+	}
+	if r.up != nil {
+		c = r.up
+	}
+	before := *now
+	out := e.changedBy(inner, param, &before, inner, 0, &context{fn: r.node, args: args, up: c})
+	if out == &before {
+		return nil
+	}
+	return out
 }
 
 // goRead is the data behind a reader of Go; nil where it is not known.
@@ -514,7 +562,9 @@ func (e *Eval) goRead(v *Value, depth int) *document.Node {
 	switch v.Text {
 	case "os.Open()", "os.ReadFile()", "io/ioutil.ReadFile()", "os.OpenFile()":
 		return e.goData(v.Kids[0])
-	case "bytes.NewReader()", "bufio.NewReader()", "bytes.NewBuffer()", "io.ReadAll()", "io/ioutil.ReadAll()":
+	case embedded:
+		return e.Loader.Data(v.Kids[0].Text)
+	case "bytes.NewReader()", "strings.NewReader()", "bufio.NewReader()", "bytes.NewBuffer()", "io.ReadAll()", "io/ioutil.ReadAll()":
 		return e.goRead(v.Kids[0], depth+1)
 	}
 	return nil

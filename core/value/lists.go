@@ -199,7 +199,7 @@ func (v *Value) Element(i int) *Value {
 		return nil
 	}
 	switch {
-	case v.Kind == List && i < len(v.Kids):
+	case (v.Kind == List || v.Kind == Object && v.Text == "tuple") && i < len(v.Kids):
 		return v.Kids[i]
 	case v.Kind == Cond && len(v.Kids) == 3:
 		a, b := v.Kids[1].Element(i), v.Kids[2].Element(i)
@@ -429,7 +429,14 @@ const maxTurns = 16
 // where it returns nothing.
 func (e *Eval) turns(n *code.Node, rest func() *Value, s *code.Scope, c *context) *Value {
 	why := unknown("returned from inside a loop", s.File.At(n))
-	if len(n.Kids) != 3 || !n.Kids[0].Is(code.Name) || c == nil {
+	if len(n.Kids) != 3 || c == nil {
+		return why
+	}
+	target := n.Kids[0]
+	if target.Is(code.Bind) {
+		target = target.Kid(0)
+	}
+	if !target.Is(code.Name) && !target.Is(code.Array) {
 		return why
 	}
 	list := e.expr(n.Kids[1], s, c)
@@ -442,13 +449,94 @@ func (e *Eval) turns(n *code.Node, rest func() *Value, s *code.Scope, c *context
 			return rest()
 		}
 		inner := *c
-		inner.loops = map[string]*Value{n.Kids[0].Name: list.Kids[i]}
+		inner.loops = map[string]*Value{}
 		maps.Copy(inner.loops, c.loops)
-		inner.loops[n.Kids[0].Name] = list.Kids[i]
+		if target.Is(code.Name) {
+			inner.loops[target.Name] = list.Kids[i]
+		}
+		for j, k := range target.Kids {
+			if x := list.Kids[i].Element(j); x != nil && k.Is(code.Name) && target.Is(code.Array) {
+				inner.loops[k.Name] = x
+			}
+		}
 		return e.branch(n.Kids[2], s, &inner, once(func() *Value { return turn(i + 1) }))
 	}
 	if v := turn(0); v != nil {
 		return v
 	}
 	return why
+}
+
+// tuple is an object of a class that namedtuple makes: by its fields and by
+// place; nil where the fields are not known.
+func tuple(class *Value, args []*Value, keys map[string]*Value, at place.Span) *Value {
+	if len(class.Kids) < 2 {
+		return nil
+	}
+	var names []string
+	switch f := class.Kids[1]; f.Kind {
+	case Str:
+		names = strings.FieldsFunc(f.Text, func(r rune) bool { return r == ' ' || r == ',' })
+	case List:
+		for _, k := range f.Kids {
+			names = append(names, k.literal())
+		}
+	}
+	o := &Value{Kind: Object, Text: "tuple", At: at}
+	for i, name := range names {
+		v := keys[name]
+		if v == nil && i < len(args) {
+			v = args[i]
+		}
+		if v == nil {
+			v = unknown("the field "+name+" of a tuple", at)
+		}
+		o.Keys, o.Kids = append(o.Keys, name), append(o.Kids, v)
+	}
+	if len(names) == 0 {
+		return nil
+	}
+	return o
+}
+
+// entries evaluates the functions of Object that turn objects into lists and
+// back (ECMA-262, 20.1.2); nil where what they are given is not known.
+func entries(name string, args []*Value, at place.Span) *Value {
+	if len(args) != 1 {
+		return nil
+	}
+	from := args[0]
+	if name == "Object.fromEntries" {
+		if from.Kind != List {
+			return nil
+		}
+		o := &Value{Kind: Object, At: at}
+		for _, pair := range from.Kids {
+			k, v := pair.Element(0), pair.Element(1)
+			if k == nil || v == nil || k.Kind != Str {
+				return nil
+			}
+			o.Keys, o.Kids = append(o.Keys, k.Text), append(o.Kids, v)
+		}
+		return o
+	}
+	if from.Kind != Object {
+		return nil
+	}
+	list := &Value{Kind: List, At: at}
+	for i, k := range from.Keys {
+		if k == "..." {
+			return nil
+		}
+		key := text(k, from.Kids[i].At)
+		switch name {
+		case "Object.keys":
+			list.Kids = append(list.Kids, key)
+		case "Object.values":
+			list.Kids = append(list.Kids, from.Kids[i])
+		default:
+			list.Kids = append(list.Kids, &Value{Kind: List, At: at, Kids: []*Value{key, from.Kids[i]}})
+		}
+	}
+	return list
 }

@@ -21,10 +21,13 @@ func (e *Eval) attributeOf(base, self *Value, name string, c *context) *Value {
 	if r == nil {
 		return nil
 	}
-	key := [2]any{r.node, name}
+	called := e.methods
+	key := [3]any{r.node, name, called}
 	if e.busy(key) {
 		return nil
 	}
+	e.methods = false
+	defer func() { e.methods = called }()
 	e.active[key] = true
 	defer delete(e.active, key)
 	inside := r.file.Inside[r.node]
@@ -46,12 +49,28 @@ func (e *Eval) attributeOf(base, self *Value, name string, c *context) *Value {
 			bs = p
 		}
 	}
+	if members(r.file.Lang) && len(bs) > 1 { // fields and methods have names of their own
+		field, method := bs[:0:0], bs[:0:0]
+		for _, b := range bs {
+			if b.Kind == "func" {
+				method = append(method, b)
+			} else {
+				field = append(field, b)
+			}
+		}
+		if len(field) > 0 && len(method) > 0 {
+			if bs = field; called {
+				bs = method
+			}
+		}
+	}
 	if len(bs) > 0 {
 		if v = e.fieldDefault(bs[len(bs)-1], inside); v == nil {
 			v = e.bindings(bs, inside, e.made(base), 0)
 		}
 	}
-	if v == nil || v.Kind == Undef || r.file.Lang == code.PHP {
+	{
+		declared := v != nil && v.Kind != Undef && r.file.Lang != code.PHP
 		for _, site := range r.file.Sets {
 			if site.Scope.Class != r.node || site.Node.Name != name || !site.Node.Is(code.Member) || !site.Node.Kid(0).Is(code.Name) {
 				continue
@@ -59,8 +78,15 @@ func (e *Eval) attributeOf(base, self *Value, name string, c *context) *Value {
 			if o := site.Node.Kids[0].Name; o != "this" && o != "self" && o != "cls" && o != "$this" {
 				continue
 			}
+			if v != nil && v.Kind == Func {
+				break
+			}
+			fn := site.Scope.Func
+			if declared && fn != nil && !constructs(fn, r.node) && len(e.callsOf(fn, r.file)) == 0 {
+				continue // nothing calls what would set it
+			}
 			var ctx *context
-			if fn := site.Scope.Func; fn != nil && constructs(fn, r.node) && (r.args != nil || r.keys != nil) {
+			if fn != nil && constructs(fn, r.node) && (r.args != nil || r.keys != nil) {
 				if members(r.file.Lang) && len(fn.Kid(0).Kids) != len(r.args)+len(r.keys) {
 					continue // another constructor
 				}
@@ -69,7 +95,9 @@ func (e *Eval) attributeOf(base, self *Value, name string, c *context) *Value {
 			w := e.expr(site.Value, site.Scope, ctx)
 			w = w.with(Step{r.file.At(site.Node), r.file.Between(site.Node.Off, site.Value.End, 72)})
 			if (v == nil || v.Kind == Undef) && len(site.Guards) > 0 { // set here only sometimes: else as a base has it
-				if w := e.inherited(base, self, name, c); w != nil {
+				e.methods = called
+				w := e.inherited(base, self, name, c)
+				if e.methods = false; w != nil {
 					v = w
 				}
 			}
@@ -119,6 +147,7 @@ func (e *Eval) attributeOf(base, self *Value, name string, c *context) *Value {
 			}
 		}
 	}
+	e.methods = called
 	return e.inherited(base, self, name, c)
 }
 
@@ -135,7 +164,7 @@ func (e *Eval) inherited(base, self *Value, name string, c *context) *Value {
 			w := *bv
 			w.Kind = base.Kind
 			rr := *bv.ref
-			rr.args = r.args
+			rr.args, rr.keys = e.handedOn(base)
 			w.ref = &rr
 			if got := e.attributeOf(&w, self, name, c); got != nil {
 				return got
@@ -147,6 +176,69 @@ func (e *Eval) inherited(base, self *Value, name string, c *context) *Value {
 		}
 	}
 	return nil
+}
+
+// handedOn is what the constructor of a class hands to that of its base; all
+// of its own arguments where the class has no constructor.
+func (e *Eval) handedOn(v *Value) ([]*Value, map[string]*Value) {
+	r := v.ref
+	for _, m := range r.node.Kid(1).Kids {
+		if !m.Is(code.Func) || !constructs(m, r.node) || e.busy(m) {
+			continue
+		}
+		inner := r.file.Funcs[m]
+		var call *code.Node
+		m.Kid(1).Walk(func(n *code.Node) bool {
+			if n.Is(code.Call) && call == nil && supers(n) {
+				call = n
+			}
+			return call == nil && !n.Is(code.Func) && !n.Is(code.Class)
+		})
+		if call == nil || inner == nil {
+			return nil, nil
+		}
+		e.active[m] = true
+		defer delete(e.active, m)
+		args, keys := e.args(call, inner, &context{fn: m, args: r.args, keys: r.keys, this: v})
+		if fn := call.Kid(0); fn.Is(code.Member) && fn.Kid(0).Is(code.Name) && fn.Name == "__init__" && len(args) > 0 {
+			args = args[1:] // Base.__init__(self, …)
+		}
+		return args, keys
+	}
+	return r.args, r.keys
+}
+
+// supers tells a call of the constructor of a base.
+func supers(n *code.Node) bool {
+	fn := n.Kid(0)
+	switch {
+	case fn.Is(code.Name):
+		return fn.Name == "super"
+	case fn.Is(code.Member) && fn.Name == "__init__":
+		return true
+	case fn.Is(code.Member) && fn.Name == "__construct":
+		return fn.Kid(0).Is(code.Name) && fn.Kids[0].Name == "parent"
+	}
+	return false
+}
+
+// BaseArguments is what a class of the tree that is called with these
+// arguments hands to the class that it comes from.
+func (e *Eval) BaseArguments(class *Value, args []*Value, keys map[string]*Value) ([]*Value, map[string]*Value) {
+	v := *class
+	r := *class.ref
+	r.args, r.keys = args, keys
+	v.Kind, v.ref = Instance, &r
+	args, keys = e.handedOn(&v)
+	for _, b := range r.node.Kid(0).Kids {
+		if b.Is(code.Keyword) {
+			continue
+		}
+		if bv := e.expr(b, r.scope, nil); bv.Kind == Class && bv.ref != nil && bv.ref.node != r.node {
+			return e.BaseArguments(bv, args, keys)
+		}
+	}
+	return args, keys
 }
 
 // setFrom gives what is written into an attribute through a variable that
@@ -260,6 +352,15 @@ func (e *Eval) fieldDefault(b *code.Binding, inside *code.Scope) *Value {
 // Base gives the class from outside that a class of the tree comes from; nil
 // where there is none.
 func (e *Eval) Base(v *Value) *Value {
+	if list := e.Bases(v); len(list) > 0 {
+		return list[0]
+	}
+	return nil
+}
+
+// Bases lists the classes from outside that a class of the tree comes from.
+func (e *Eval) Bases(v *Value) []*Value {
+	var list []*Value
 	for depth := 0; v != nil && v.Kind == Class && v.ref != nil && depth < 6; depth++ {
 		var next *Value
 		for _, b := range v.ref.node.Kid(0).Kids {
@@ -268,7 +369,7 @@ func (e *Eval) Base(v *Value) *Value {
 			}
 			bv := e.expr(b, v.ref.scope, nil)
 			if bv.Kind == External {
-				return bv
+				list = append(list, bv)
 			}
 			if bv.Kind == Class && next == nil {
 				next = bv
@@ -276,7 +377,31 @@ func (e *Eval) Base(v *Value) *Value {
 		}
 		v = next
 	}
-	return nil
+	return list
+}
+
+// Tuple gives an object of a class of named fields as the list that it also is
+// (Python's library reference, typing.NamedTuple); any other value as it is.
+func (e *Eval) Tuple(v *Value) *Value {
+	if v == nil || v.Kind != Instance || v.ref == nil || v.ref.file.Lang != code.Python {
+		return v
+	}
+	class := *v
+	class.Kind = Class
+	if b := e.Base(&class); b == nil || b.Text != "typing.NamedTuple" {
+		return v
+	}
+	list := &Value{Kind: List, At: v.At}
+	for _, n := range v.ref.node.Kid(1).Kids {
+		if n.Is(code.Bind) && n.Kid(0).Is(code.Name) {
+			w := e.attribute(v, n.Kids[0].Name, nil)
+			if w == nil {
+				return v
+			}
+			list.Kids = append(list.Kids, w)
+		}
+	}
+	return list
 }
 
 // Given lists what an object of the tree was made of, by place and by keyword.

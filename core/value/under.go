@@ -1,6 +1,7 @@
 package value
 
 import (
+	"encoding/json"
 	"math"
 	"net/netip"
 	"net/url"
@@ -321,6 +322,8 @@ func (u *evaluation) operate(v *Value, depth int) Outcome {
 			}
 		}
 		return str(b.String())
+	case "jsonfield":
+		return u.jsonField(v, depth)
 	case "loop": // one of several, or all: not known which
 		return dontKnow("made in a loop")
 	}
@@ -817,6 +820,51 @@ func pyBool(a, _ Outcome, _ bool) Outcome {
 		return raise("no boolean: " + strconv.Quote(a.Text))
 	}
 	return a
+}
+
+// jsonField reads a field of a text of JSON, under the names that lead to it.
+func (u *evaluation) jsonField(v *Value, depth int) Outcome {
+	var names []string
+	for v.Text == "jsonfield" && v.Kind == Op {
+		names = append([]string{v.Kids[1].Text}, names...)
+		v = v.Kids[0]
+	}
+	if len(v.Kids) == 0 {
+		return dontKnow("parsed from JSON")
+	}
+	source := u.under(v.Kids[0], depth+1)
+	if !source.Known() || source.Kind != Str {
+		return source
+	}
+	var doc any
+	if err := json.Unmarshal([]byte(source.Text), &doc); err != nil {
+		return raise("what is parsed is no JSON")
+	}
+	for _, name := range names {
+		switch x := doc.(type) {
+		case map[string]any:
+			doc = x[name]
+		case []any:
+			i, err := strconv.Atoi(name)
+			if err != nil || i < 0 || i >= len(x) {
+				return Outcome{Kind: Undef}
+			}
+			doc = x[i]
+		default:
+			return Outcome{Kind: Undef}
+		}
+	}
+	switch x := doc.(type) {
+	case nil:
+		return Outcome{Kind: Undef}
+	case string:
+		return str(x)
+	case float64:
+		return num(x)
+	case bool:
+		return truth(x)
+	}
+	return dontKnow("parsed from JSON")
 }
 
 func fromJSON(a, _ Outcome, _ bool) Outcome {
