@@ -534,8 +534,8 @@ func (c *collector) relative(n *Node, fr frame) {
 			name = "./" + arg.Name
 		}
 	case "require", "require_once", "include", "include_once":
-		if c.f.Lang == PHP && arg.Is(Binary) && arg.Kid(0).Is(Name) && arg.Kids[0].Name == "__DIR__" && arg.Kid(1).Is(String) {
-			name = "." + arg.Kids[1].Name
+		if p, ok := besidePHP(arg); c.f.Lang == PHP && ok {
+			name = p
 		} else if c.f.Lang == PHP && arg.Is(String) && n.Kids[0].Name != "require" {
 			name = "./" + arg.Name
 		}
@@ -544,6 +544,34 @@ func (c *collector) relative(n *Node, fr frame) {
 		imp := &Node{Kind: Import, Name: name, Off: arg.Off, End: arg.End, Flag: Static}
 		c.f.Imports = append(c.f.Imports, Site{Node: imp, Scope: fr.scope, Guards: fr.guards, InTry: fr.inTry})
 	}
+}
+
+// besidePHP is a path that is made of the file's own folder: __DIR__ . "/x.php",
+// dirname(__DIR__, 2) . "/x.php".
+func besidePHP(n *Node) (string, bool) {
+	switch {
+	case n.Is(Name) && n.Name == "__DIR__":
+		return ".", true
+	case n.Is(Binary) && n.Kid(1).Is(String):
+		p, ok := besidePHP(n.Kid(0))
+		return p + n.Kids[1].Name, ok
+	case n.Is(Call) && n.Kid(0).Is(Name) && n.Kids[0].Name == "dirname":
+		if n.Kid(1).Is(Name) && n.Kids[1].Name == "__FILE__" {
+			return ".", true
+		}
+		p, ok := besidePHP(n.Kid(1))
+		up := 1
+		if n.Kid(2).Is(Number) && len(n.Kids[2].Name) == 1 {
+			up = int(n.Kids[2].Name[0] - '0')
+		}
+		for range up {
+			if p = p + "/.."; p == "./.." {
+				p = ".."
+			}
+		}
+		return p, ok
+	}
+	return "", false
 }
 
 func (c *collector) assign(n *Node, fr frame) {

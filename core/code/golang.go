@@ -443,6 +443,12 @@ func (g *goReader) expr(e ast.Expr) *Node {
 	case *ast.IndexExpr:
 		return g.at(Index, "", e, g.expr(e.X), g.expr(e.Index))
 	case *ast.CallExpr:
+		if id, ok := e.Fun.(*ast.Ident); ok && id.Name == "new" && len(e.Args) == 1 {
+			if n := g.zero(e.Args[0]); n.Is(Object) {
+				n.Flag |= Address
+				return n
+			}
+		}
 		n := g.at(Call, "", e, g.expr(e.Fun))
 		for _, a := range e.Args {
 			n.Kids = append(n.Kids, g.expr(a))

@@ -74,7 +74,7 @@ func StartedBy(t *source.Tree, f Folder) string {
 					runtime = runtimeOf(w)
 					continue
 				}
-				if end := path.Ext(w); end != "" && strings.Contains(sources[runtime], " "+end+" ") && t.Has(Join(f.Dir, path.Clean(strings.TrimPrefix(w, "./")))) {
+				if end := path.Ext(w); (end == "" && strings.Contains(w, "/") || end != "" && strings.Contains(sources[runtime], " "+end+" ")) && t.Has(Join(f.Dir, path.Clean(strings.TrimPrefix(w, "./")))) {
 					if runtime == "bun" {
 						return "node"
 					}

@@ -316,6 +316,12 @@ func interpreted(src []byte) code.Language {
 		return code.None
 	case strings.Contains(first, "python"):
 		return code.Python
+	case strings.Contains(first, "ruby"):
+		return code.Ruby
+	case strings.Contains(first, "php"):
+		return code.PHP
+	case strings.Contains(first, "elixir"):
+		return code.Elixir
 	case strings.Contains(first, "node") || strings.Contains(first, "bun") || strings.Contains(first, "deno"):
 		return code.JSX
 	}

@@ -211,7 +211,7 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 		if len(args) > 0 && cv.Text == "len" && args[0].Kind == External && (args[0].Text == "sys.argv" || args[0].Text == "process.argv" || args[0].Text == "os.Args") {
 			return e.argumentCount(at)
 		}
-		if name, ok := conversions[cv.Text]; ok && len(args) > 0 && e.opened(args[0]) == nil {
+		if name, ok := conversions[cv.Text]; ok && len(args) > 0 && (name != "json" || e.openedData(args[0], at) == nil) {
 			return op(name, py, at, args[:min(2, len(args))]...)
 		}
 		switch cv.Text {
@@ -264,6 +264,12 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 				o.Keys, o.Kids = append(o.Keys, k), append(o.Kids, keys[k])
 			}
 			return o
+		case "next":
+			if n.Kid(1).Is(code.Comp) {
+				if v := e.firstOf(n, args, s, c); v != nil {
+					return v
+				}
+			}
 		case "collections.namedtuple()":
 			if o := tuple(cv, args, keys, at); o != nil {
 				return o
@@ -362,16 +368,30 @@ func matched(text *Value, pattern *code.Node, at place.Span) *Value {
 	return op("match", false, at, text, &Value{Kind: Str, Text: re, At: at})
 }
 
-// functions reports whether a condition chooses between functions of the tree.
+// functions reports whether a condition chooses between functions of the tree,
+// or one and nothing.
 func functions(v *Value, depth int) bool {
-	if v.Kind == Cond && depth < 6 {
-		return functions(v.Kids[1], depth+1) && functions(v.Kids[2], depth+1)
+	some, ok := v.choice(depth)
+	return some && ok
+}
+
+func (v *Value) choice(depth int) (some, ok bool) {
+	switch {
+	case v.Kind == Cond && depth < 6:
+		a, ok1 := v.Kids[1].choice(depth + 1)
+		b, ok2 := v.Kids[2].choice(depth + 1)
+		return a || b, ok1 && ok2
+	case v.Kind == Undef || v.Kind == Null:
+		return false, depth > 0
 	}
-	return v.Kind == Func && v.ref != nil && depth > 0
+	return true, v.Kind == Func && v.ref != nil && depth > 0
 }
 
 // each calls the functions that a condition chooses between.
 func (e *Eval) each(v *Value, args []*Value, keys map[string]*Value, c *context) *Value {
+	if v.Kind == Undef || v.Kind == Null { // a method of nothing
+		return &Value{Kind: Env, Text: "\x00", Unset: Raises, At: v.At}
+	}
 	if v.Kind == Cond {
 		return &Value{Kind: Cond, Py: v.Py, At: v.At, Steps: v.Steps, Kids: []*Value{v.Kids[0], e.each(v.Kids[1], args, keys, c), e.each(v.Kids[2], args, keys, c)}}
 	}
@@ -574,6 +594,13 @@ func (e *Eval) method(n, callee *code.Node, s *code.Scope, c *context) *Value {
 	py := s.File.Lang == code.Python
 	base := e.expr(callee.Kid(0), s, c)
 	name := callee.Name
+	if base.Kind == Object && py && len(n.Kids) == 1 {
+		if f, ok := map[string]string{"items": "Object.entries", "keys": "Object.keys", "values": "Object.values"}[name]; ok {
+			if v := entries(f, []*Value{base}, at); v != nil {
+				return v
+			}
+		}
+	}
 	if base.Kind == List {
 		args, _ := e.args(n, s, c)
 		if v := e.listMethod(base, name, args, c, py, at); v != nil {
@@ -586,6 +613,12 @@ func (e *Eval) method(n, callee *code.Node, s *code.Scope, c *context) *Value {
 			args = nil
 		}
 		return op(o, py, at, append([]*Value{base}, args[:min(1, len(args))]...)...)
+	}
+	if textMethods[name] != "" || name == "replace" {
+		args, _ := e.args(n, s, c)
+		if v := textCall(name, append([]*Value{base}, args...), s.File.Lang, at); v != nil {
+			return v
+		}
 	}
 	switch name {
 	case "match", "test", "exec":
@@ -604,6 +637,7 @@ func (e *Eval) method(n, callee *code.Node, s *code.Scope, c *context) *Value {
 			if v := e.rest(base, int(args[0].Num), at); v != nil {
 				return v
 			}
+			return op("from", py, at, base, args[0])
 		}
 	case "format":
 		if args, keys := e.args(n, s, c); py && base.Kind == Str {
@@ -849,8 +883,12 @@ func (e *Eval) store(callee *Value, args []*Value) *Value {
 	}
 	if base, ok := strings.CutSuffix(callee.Text, ".config.get"); ok && base == "flask.Flask()" {
 		v := e.Config(args[0].Text)
-		if v == nil && len(args) > 1 {
-			return args[1]
+		switch {
+		case len(args) < 2:
+		case v == nil:
+			v = args[1]
+		case !v.given():
+			v = op("??", true, v.At, v, args[1])
 		}
 		return v
 	}
@@ -865,16 +903,21 @@ func (e *Eval) Config(name string) *Value {
 		if f.Lang != code.Python {
 			continue
 		}
-		for _, site := range f.Sets {
+		sites := slices.Concat(f.Sets, f.Calls)
+		slices.SortStableFunc(sites, func(a, b code.Site) int { return int(a.Node.Off - b.Node.Off) })
+		for _, site := range sites {
 			if site.Node.Is(code.Index) && site.Node.Kid(1).Is(code.String) && site.Node.Kids[1].Name == name && site.Node.Kid(0).Is(code.Member) && site.Node.Kids[0].Name == "config" {
+				if e.busy(site.Node) { // it is made of what was there before
+					return v
+				}
+				e.active[site.Node] = true
 				w := e.Expr(site.Value, site.Scope).with(Step{f.At(site.Node), f.Text(site.Node)})
+				delete(e.active, site.Node)
 				for i := len(site.Guards) - 1; i >= 0 && v != nil; i-- {
 					w = e.guarded(site.Guards[i], w, v, nil)
 				}
 				v = w
 			}
-		}
-		for _, site := range f.Calls {
 			fn := site.Node.Kid(0)
 			if !fn.Is(code.Member) || !fn.Kid(0).Is(code.Member) || fn.Kids[0].Name != "config" {
 				continue

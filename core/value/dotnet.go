@@ -103,7 +103,7 @@ func (e *Eval) dotnetCall(n *code.Node, s *code.Scope, c *context) *Value {
 			name = arg(0).literal()
 		}
 		return op("==", true, at, op("lower", true, at, hostEnvironment(at)), text(strings.ToLower(name), at))
-	case "ToString", "ToLowerInvariant", "ToLower", "ToUpperInvariant", "Trim", "Equals", "StartsWith":
+	case "ToString", "ToLowerInvariant", "ToLower", "ToUpperInvariant", "Trim", "Equals", "StartsWith", "EndsWith", "Contains", "Replace", "Substring":
 		b := e.expr(callee.Kid(0), s, c)
 		switch callee.Name {
 		case "ToString":
@@ -116,6 +116,9 @@ func (e *Eval) dotnetCall(n *code.Node, s *code.Scope, c *context) *Value {
 			return op("strip", true, at, b)
 		case "StartsWith":
 			return op("startswith", true, at, b, arg(0))
+		case "EndsWith", "Contains", "Replace", "Substring":
+			args, _ := e.args(n, s, c)
+			return textCall(callee.Name, append([]*Value{b}, args...), code.CSharp, at)
 		}
 		if len(n.Kids) > 2 && strings.Contains(s.File.Text(n.Kids[2]), "IgnoreCase") {
 			return op("==", true, at, op("lower", true, at, b), op("lower", true, at, arg(0)))

@@ -44,6 +44,12 @@ func (e *Eval) elixirCall(n *code.Node, s *code.Scope, c *context) *Value {
 		return op("strip", true, at, arg(0))
 	case "String.downcase":
 		return op("lower", true, at, arg(0))
+	case "String.ends_with?", "String.starts_with?", "String.contains?", "String.replace", "String.trim_leading", "String.trim_trailing":
+		if len(n.Kids) > 2 {
+			args, _ := e.args(n, s, c)
+			return textCall(path, args, code.Elixir, at)
+		}
+		return op("strip", true, at, arg(0))
 	case "String.upcase":
 		return op("upper", true, at, arg(0))
 	case "is_nil":

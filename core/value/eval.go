@@ -330,6 +330,9 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 	case code.Class:
 		return &Value{Kind: Class, Text: n.Name, At: at(), ref: &ref{file: f, node: n, scope: s}}
 	case code.Comp:
+		if v := e.comprehension(n, s, c); v != nil {
+			return v
+		}
 		v := &Value{Kind: Op, Text: "loop", At: at()}
 		for i := 2; i < len(n.Kids); i += 2 {
 			v.Kids = append(v.Kids, e.expr(n.Kids[i], s, c))
@@ -361,8 +364,63 @@ func (v *Value) spread(o *Value, py bool) {
 	case o.Kind == Op && (o.Text == "||" || o.Text == "??") && o.Kids[1].Kind == Object && len(o.Kids[1].Keys) == 0:
 		v.spread(o.Kids[0], py)
 	default:
-		v.Keys, v.Kids = append(v.Keys, "..."), append(v.Kids, o)
+		w := o.settled(0)
+		if w == nil || w.Kind != Cond {
+			v.Keys, v.Kids = append(v.Keys, "..."), append(v.Kids, o)
+			return
+		}
+		yes, no := *v, *v
+		for i, side := range []*Value{&yes, &no} {
+			side.Keys, side.Kids = slices.Clone(v.Keys), slices.Clone(v.Kids)
+			side.spread(w.Kids[i+1], py)
+		}
+		if slices.Contains(yes.Keys, "...") || slices.Contains(no.Keys, "...") {
+			v.Keys, v.Kids = append(v.Keys, "..."), append(v.Kids, o)
+			return
+		}
+		yes.Keys, yes.Kids = yes.Keys[len(v.Keys):], yes.Kids[len(v.Kids):]
+		no.Keys, no.Kids = no.Keys[len(v.Keys):], no.Kids[len(v.Kids):]
+		v.choose(w.Kids[0], &yes, &no, w.Py)
 	}
+}
+
+// settled gives what may be one of several objects, or nothing, as conditions
+// between these; nil where it is anything else.
+func (v *Value) settled(depth int) *Value {
+	switch {
+	case depth > 12:
+		return nil
+	case objectOrNothing(v):
+		return v
+	case v.Kind == Cond && len(v.Kids) == 3:
+		a, b := v.Kids[1].settled(depth+1), v.Kids[2].settled(depth+1)
+		if a == nil || b == nil {
+			return nil
+		}
+		w := *v
+		w.Kids = []*Value{v.Kids[0], a, b}
+		return &w
+	case v.Kind == Op && (v.Text == "||" || v.Text == "??") && len(v.Kids) == 2:
+		a, b := v.Kids[0].settled(depth+1), v.Kids[1].settled(depth+1)
+		if a == nil || b == nil {
+			return nil
+		}
+		return a.orElse(b)
+	}
+	return nil
+}
+
+// orElse puts another value in the place of nothing.
+func (v *Value) orElse(b *Value) *Value {
+	switch v.Kind {
+	case Object:
+		return v
+	case Cond:
+		w := *v
+		w.Kids = []*Value{v.Kids[0], v.Kids[1].orElse(b), v.Kids[2].orElse(b)}
+		return &w
+	}
+	return b
 }
 
 func objectOrNothing(v *Value) bool {
@@ -488,7 +546,7 @@ func (e *Eval) unary(n *code.Node, s *code.Scope, c *context) *Value {
 // globals are names that a language has without an import.
 var globals = map[string]bool{"process": true, "Bun": true, "Deno": true, "globalThis": true, "global": true, "require": true, "module": true,
 	"console": true, "Number": true, "parseInt": true, "parseFloat": true, "String": true, "Boolean": true, "isNaN": true, "JSON": true, "Object": true, "Math": true,
-	"URL": true, "Map": true, "int": true, "str": true, "float": true, "bool": true, "len": true, "list": true, "getattr": true, "tuple": true, "set": true, "bytes": true, "dict": true, "open": true, "max": true, "min": true, "Array": true, "__file__": true, "__dirname": true, "__filename": true, "import": true}
+	"URL": true, "Map": true, "int": true, "str": true, "float": true, "bool": true, "len": true, "list": true, "getattr": true, "tuple": true, "set": true, "bytes": true, "dict": true, "open": true, "max": true, "min": true, "Array": true, "next": true, "__file__": true, "__dirname": true, "__filename": true, "import": true}
 
 // verticle reports whether code stands in a verticle of Vert.x.
 func verticle(s *code.Scope) bool {
@@ -506,6 +564,11 @@ func verticle(s *code.Scope) bool {
 }
 
 func (e *Eval) name(n *code.Node, s *code.Scope, c *context) *Value {
+	for x := c; x != nil; x = x.up {
+		if v := x.loops[n.Name]; v != nil {
+			return v
+		}
+	}
 	f := s.File
 	if f.Lang == code.Python && n.Name == "__name__" {
 		if f.Name == e.Main {
@@ -1099,7 +1162,7 @@ func (e *Eval) callsOf(fn *code.Node, f *code.File) []code.Site {
 		e.active[site.Node] = true
 		v := e.called(site.Node.Kid(0), site.Scope, nil)
 		delete(e.active, site.Node)
-		if v.ref != nil && (v.ref.node == fn || v.Kind == Class && holds(v.ref.node, fn)) {
+		if v.leads(fn, 0) {
 			list = append(list, site)
 		} else if v.Kind == Unknown && site.Node.Kid(0).Is(code.Member) {
 			e.maybe[fn] = true // an object that is not known has a method of this name
@@ -1109,6 +1172,15 @@ func (e *Eval) callsOf(fn *code.Node, f *code.File) []code.Site {
 		e.callers[fn] = list
 	}
 	return list
+}
+
+// leads reports whether a value is a function, or the class that it makes
+// objects of, also where a condition decides.
+func (v *Value) leads(fn *code.Node, depth int) bool {
+	if v.Kind == Cond && len(v.Kids) == 3 && depth < 8 {
+		return v.Kids[1].leads(fn, depth+1) || v.Kids[2].leads(fn, depth+1)
+	}
+	return v.ref != nil && (v.ref.node == fn || v.Kind == Class && holds(v.ref.node, fn))
 }
 
 // sites lists the calls that may be of a function: those by its name, and
@@ -1333,7 +1405,11 @@ func (e *Eval) changes(f *code.File) map[string][]code.Site {
 	}
 	m := map[string][]code.Site{}
 	for _, site := range f.Sets {
-		if base := site.Node.Kid(0); base.Is(code.Name) {
+		base := site.Node.Kid(0)
+		for base.Is(code.Member) || base.Is(code.Index) && base.Kid(1).Is(code.String) {
+			base = base.Kid(0)
+		}
+		if base.Is(code.Name) {
 			m[base.Name] = append(m[base.Name], site)
 		}
 	}
@@ -1343,6 +1419,10 @@ func (e *Eval) changes(f *code.File) map[string][]code.Site {
 		case !fn.Is(code.Member):
 		case f.Lang == code.Python && fn.Name == "update" && fn.Kid(0).Is(code.Name):
 			m[fn.Kids[0].Name] = append(m[fn.Kids[0].Name], site)
+		case jvm(f.Lang):
+			if (fn.Name == "put" || fn.Name == "putAll" || fn.Name == "putIfAbsent") && fn.Kid(0).Is(code.Name) {
+				m[fn.Kids[0].Name] = append(m[fn.Kids[0].Name], site)
+			}
 		case f.Lang == code.Go: // below
 		case f.Lang != code.Python && fn.Dotted() == "Object.assign" && site.Node.Kid(1).Is(code.Name):
 			m[site.Node.Kids[1].Name] = append(m[site.Node.Kids[1].Name], site)
@@ -1394,6 +1474,9 @@ func (e *Eval) changedBy(x *code.Scope, name string, v *Value, from *code.Scope,
 			o = e.handed(out, name, site, contextOf(c, site.Scope))
 		} else {
 			o = e.change(f, site, contextOf(c, site.Scope))
+			if inner := n.Kid(0); (n.Is(code.Member) || n.Is(code.Index)) && (inner.Is(code.Member) || inner.Is(code.Index)) {
+				o = deeper(out, n.Kids[0], o)
+			}
 		}
 		delete(e.active, n)
 		if o == nil {
@@ -1414,6 +1497,48 @@ func (e *Eval) changedBy(x *code.Scope, name string, v *Value, from *code.Scope,
 		out.choose(test, o, &Value{Kind: Object}, f.Lang == code.Python)
 	}
 	return out
+}
+
+// deeper gives what is written into an object that another one holds: the
+// property of the outer one with it.
+func deeper(out *Value, holder *code.Node, o *Value) *Value {
+	if !holder.Is(code.Member) && !holder.Is(code.Index) {
+		return o
+	}
+	name := holder.Name
+	if holder.Is(code.Index) {
+		name = holder.Kid(1).Name
+	}
+	var names []string
+	for x := holder.Kid(0); x.Is(code.Member) || x.Is(code.Index); x = x.Kid(0) {
+		key := x.Name
+		if x.Is(code.Index) {
+			key = x.Kid(1).Name
+		}
+		names = append([]string{key}, names...)
+	}
+	in := out
+	for _, k := range append(names, name) {
+		in = in.Get(k)
+	}
+	return deeper(out, holder.Kid(0), &Value{Kind: Object, At: o.At, Keys: []string{name}, Kids: []*Value{in.written(o, 0)}})
+}
+
+// written is an object with what is written into it, also where a condition
+// decides which of two it is.
+func (v *Value) written(o *Value, depth int) *Value {
+	switch {
+	case v != nil && v.Kind == Object:
+		w := *v
+		w.Keys, w.Kids = slices.Clone(v.Keys), slices.Clone(v.Kids)
+		w.spread(o, false)
+		return &w
+	case v != nil && v.Kind == Cond && depth < 12:
+		w := *v
+		w.Kids = []*Value{v.Kids[0], v.Kids[1].written(o, depth+1), v.Kids[2].written(o, depth+1)}
+		return &w
+	}
+	return unknown("what is written into an object that is not known", o.At)
 }
 
 // declares finds the scope in which a name is declared.
@@ -1446,7 +1571,15 @@ func (e *Eval) change(f *code.File, site code.Site, c *context) *Value {
 		}
 	default:
 		args, keys := e.args(n, site.Scope, c)
-		if f.Lang != code.Python && len(args) > 0 {
+		if jvm(f.Lang) && n.Kid(0).Name != "putAll" {
+			if len(args) == 2 && args[0].Kind == Str && n.Kid(0).Name == "put" {
+				o.Keys, o.Kids = []string{args[0].Text}, []*Value{args[1]}
+			} else {
+				o.Keys, o.Kids = []string{"..."}, []*Value{unknown("what is put into a map", o.At)}
+			}
+			return o
+		}
+		if f.Lang != code.Python && !jvm(f.Lang) && len(args) > 0 {
 			args = args[1:]
 		}
 		for _, a := range args {
@@ -1521,6 +1654,9 @@ func (e *Eval) index(n *code.Node, s *code.Scope, c *context) *Value {
 		if from := e.expr(r.Kid(0), s, c); from.Kind == Num && from.Num >= 0 {
 			if v := e.rest(base, int(from.Num), s.File.At(n)); v != nil {
 				return v
+			}
+			if base.Kind == Op || base.Kind == Env || base.Kind == Str || base.Kind == Cond {
+				return op("from", true, s.File.At(n), base, from)
 			}
 		}
 		return unknown("a part of a list", s.File.At(n))

@@ -42,7 +42,15 @@ func (e *Eval) goCall(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 		return unknown("a missing argument", at)
 	}
+	if textMethods[fn.Text] != "" {
+		args, _ := e.args(n, s, c)
+		if v := textCall(fn.Text, args, code.Go, at); v != nil {
+			return v
+		}
+	}
 	switch fn.Text {
+	case "strings.Fields":
+		return op("split", true, at, arg(0))
 	case "fmt.Sprintf":
 		format := arg(0)
 		if format.Kind != Str {
@@ -73,8 +81,6 @@ func (e *Eval) goCall(n *code.Node, s *code.Scope, c *context) *Value {
 		return op("strip", true, at, arg(0))
 	case "strings.ToLower":
 		return op("lower", true, at, arg(0))
-	case "strings.HasPrefix":
-		return op("startswith", true, at, arg(0), arg(1))
 	case "os.ExpandEnv":
 		if a := arg(0); a.Kind == Str {
 			return expanded(a.Text, at)

@@ -126,6 +126,13 @@ func (e *Eval) jvmCall(n *code.Node, s *code.Scope, c *context) *Value {
 	switch base.Kind {
 	case External:
 		args, _ := e.args(n, s, c)
+		if base.Text == "ResourceBundle.getBundle()" && name == "getString" && len(args) == 1 && len(base.Kids) > 0 {
+			p := joined2(e.Dir, "src/main/resources/"+strings.ReplaceAll(base.Kids[0].literal(), ".", "/")+".properties")
+			if d := e.Loader.Data(p).Get(args[0].literal()); d != nil {
+				return FromDocument(d).with(Step{at, "reads " + p})
+			}
+			return unknown("a text of a bundle of resources", at)
+		}
 		if v := e.jvmStatic(base.Text+"."+name, args, c, at); v != nil {
 			return v
 		}
@@ -306,6 +313,12 @@ func (e *Eval) jvmStatic(fn string, args []*Value, c *context, at place.Span) *V
 			o.Keys, o.Kids = append(o.Keys, args[i].Text), append(o.Kids, args[i+1])
 		}
 		return o
+	case "HashMap()", "TreeMap()", "LinkedHashMap()", "ConcurrentHashMap()", "hashMapOf", "mutableMapOf":
+		o := &Value{Kind: Object, At: at}
+		for _, a := range args {
+			o.spread(a, true)
+		}
+		return o
 	case "List.of", "Arrays.asList", "listOf", "arrayOf":
 		return &Value{Kind: List, Kids: args, At: at}
 	case "InetAddress.getByName", "Inet4Address.getByName":
@@ -379,6 +392,8 @@ func (e *Eval) jvmMethod(base *Value, name string, args []*Value, c *context, at
 		switch name {
 		case "get":
 			return e.envNamed(arg(0), ReadsNull, at)
+		case "getValue":
+			return e.envNamed(arg(0), Raises, at)
 		case "getOrDefault", "getOrElse":
 			d := arg(1)
 			if d.Kind == Func {
@@ -390,9 +405,12 @@ func (e *Eval) jvmMethod(base *Value, name string, args []*Value, c *context, at
 		}
 		return nil
 	case Object:
-		if arg(0).Kind == Str && (name == "get" || name == "getOrDefault") {
+		if arg(0).Kind == Str && (name == "get" || name == "getOrDefault" || name == "getValue") {
 			if v := base.Get(arg(0).Text); v != nil {
 				return v
+			}
+			if len(args) < 2 {
+				return &Value{Kind: Null, At: at}
 			}
 			return arg(1)
 		}
@@ -434,8 +452,8 @@ func (e *Eval) jvmMethod(base *Value, name string, args []*Value, c *context, at
 		return op("upper", true, at, base)
 	case "startsWith":
 		return op("startswith", true, at, base, arg(0))
-	case "contains":
-		return op("in", true, at, arg(0), base)
+	case "contains", "endsWith", "replace", "replaceAll", "removePrefix", "removeSuffix", "substring":
+		return textCall(name, append([]*Value{base}, args...), code.Java, at)
 	case "length", "size":
 		return op("length", true, at, base)
 	case "toString", "intern", "orElseThrow", "get", "toInt", "toLong", "intValue", "longValue", "asString", "trimToNull":

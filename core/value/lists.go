@@ -403,6 +403,14 @@ func (e *Eval) openedData(v *Value, at place.Span) *Value {
 	default:
 		return nil
 	}
+	if name.Kind == Op && (name.Text == "||" || name.Text == "??") && len(name.Kids) == 2 && len(name.Kids[0].Variables()) > 0 {
+		if p, ok := e.pathOf(name.Kids[1], 0); ok { // one that the environment names, or this
+			if d := e.Loader.Data(p); d != nil {
+				set := op("Boolean", false, at, name.Kids[0])
+				return &Value{Kind: Cond, At: at, Kids: []*Value{set, unknown("a file that the environment names", at), FromDocument(d).with(Step{at, "reads " + p})}}
+			}
+		}
+	}
 	t, ok := e.templateOf(name, e.Dir)
 	if !ok {
 		return nil
@@ -539,4 +547,115 @@ func entries(name string, args []*Value, at place.Span) *Value {
 		}
 	}
 	return list
+}
+
+// item is what a comprehension makes of one element, and the condition under
+// which it does; nil for none.
+type item struct{ test, key, value *Value }
+
+// items goes through a comprehension with one loop over a list or a dictionary
+// that is known (Python's reference, 6.2.4); ok is false for any other.
+func (e *Eval) items(n *code.Node, s *code.Scope, c *context) (list []item, ok bool) {
+	if len(n.Kids) != 3 && len(n.Kids) != 4 {
+		return nil, false
+	}
+	target, over := n.Kids[1], e.expr(n.Kids[2], s, c)
+	if over.Kind == Object {
+		if over = entries("Object.keys", []*Value{over}, over.At); over == nil {
+			return nil, false
+		}
+	}
+	if over.Kind != List || len(over.Kids) > maxTurns*2 {
+		return nil, false
+	}
+	for _, x := range over.Kids {
+		inner := &context{up: c, loops: map[string]*Value{}}
+		if c != nil {
+			inner.fn, inner.args, inner.keys, inner.this = c.fn, c.args, c.keys, c.this
+		}
+		switch {
+		case target.Is(code.Name):
+			inner.loops[target.Name] = x
+		case target.Is(code.Array):
+			for i, k := range target.Kids {
+				v := x.Element(i)
+				if !k.Is(code.Name) || v == nil {
+					return nil, false
+				}
+				inner.loops[k.Name] = v
+			}
+		default:
+			return nil, false
+		}
+		var it item
+		if len(n.Kids) == 4 {
+			it.test = e.expr(n.Kids[3], s, inner)
+		}
+		if p := n.Kids[0]; p.Is(code.Pair) {
+			it.key, it.value = text(p.Name, s.File.At(p)), e.expr(p.Kid(0), s, inner)
+			if p.Kid(1) != nil {
+				it.key = e.expr(p.Kid(1), s, inner)
+			}
+		} else {
+			it.value = e.expr(p, s, inner)
+		}
+		list = append(list, it)
+	}
+	return list, true
+}
+
+// comprehension is the list or the dictionary that a comprehension makes; nil
+// where it is not known.
+func (e *Eval) comprehension(n *code.Node, s *code.Scope, c *context) *Value {
+	list, ok := e.items(n, s, c)
+	if !ok {
+		return nil
+	}
+	v := &Value{Kind: List, At: s.File.At(n), Py: true}
+	if n.Kids[0].Is(code.Pair) {
+		v.Kind = Object
+	}
+	for _, it := range list {
+		if it.test != nil {
+			o := it.test.Under(Environ{})
+			yes, known := o.Truth(true)
+			if !known || len(it.test.Variables()) > 0 {
+				return nil
+			}
+			if !yes {
+				continue
+			}
+		}
+		if v.Kind == Object {
+			k := it.key.Under(Environ{})
+			if len(it.key.Variables()) > 0 || !k.Known() {
+				return nil
+			}
+			v.Keys = append(v.Keys, k.String())
+		}
+		v.Kids = append(v.Kids, it.value)
+	}
+	return v
+}
+
+// firstOf is next() over a comprehension: its first element, or what is given
+// besides.
+func (e *Eval) firstOf(n *code.Node, args []*Value, s *code.Scope, c *context) *Value {
+	list, ok := e.items(n.Kid(1), s, c)
+	if !ok {
+		return nil
+	}
+	at := s.File.At(n)
+	v := &Value{Kind: Env, Text: "\x00", Unset: Raises, At: at}
+	if len(args) > 1 {
+		v = args[1]
+	}
+	for i := len(list) - 1; i >= 0; i-- {
+		if list[i].test == nil {
+			v = list[i].value
+			continue
+		}
+		v = &Value{Kind: Cond, Py: true, At: at, Kids: []*Value{list[i].test, list[i].value, v}}
+	}
+	return v
 }

@@ -38,7 +38,7 @@ func (e *Eval) attributeOf(base, self *Value, name string, c *context) *Value {
 		return v
 	}
 	if v := field(base, name, inside); v != nil {
-		return v
+		return e.afterInit(base, name, v)
 	}
 	var v *Value
 	bs := inside.Names[name]
@@ -67,6 +67,9 @@ func (e *Eval) attributeOf(base, self *Value, name string, c *context) *Value {
 	if len(bs) > 0 {
 		if v = e.fieldDefault(bs[len(bs)-1], inside); v == nil {
 			v = e.bindings(bs, inside, e.made(base), 0)
+		}
+		if v != nil && r.file.Lang == code.Python && base.Kind == Instance {
+			v = e.afterInit(base, name, v)
 		}
 	}
 	{
@@ -324,6 +327,32 @@ func field(base *Value, name string, inside *code.Scope) *Value {
 		i++
 	}
 	return nil
+}
+
+// afterInit is a field of a data class as its __post_init__ leaves it (Python
+// documentation, "dataclasses", Post-init processing).
+func (e *Eval) afterInit(base *Value, name string, v *Value) *Value {
+	r := base.ref
+	for _, site := range r.file.Sets {
+		if fn := site.Scope.Func; fn == nil || fn.Name != "__post_init__" || site.Scope.Class != r.node || !site.Node.Is(code.Member) || site.Node.Name != name || site.Node.Kid(0).Dotted() != "self" || e.busy(site.Node) {
+			continue
+		}
+		e.active[site.Node] = true
+		key := [3]any{r.node, name, false}
+		before := e.active[key]
+		delete(e.active, key) // the field as it was is asked for in there
+		ctx := &context{fn: site.Scope.Func, args: nil, this: base}
+		w := e.expr(site.Value, site.Scope, ctx)
+		for i := len(site.Guards) - 1; i >= 0; i-- {
+			w = e.guarded(site.Guards[i], w, v, ctx)
+		}
+		if before {
+			e.active[key] = true
+		}
+		delete(e.active, site.Node)
+		v = w
+	}
+	return v
 }
 
 // fieldDefault reads x: T = field(default=…) and field(default_factory=…) of a

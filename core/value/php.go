@@ -85,6 +85,13 @@ func (e *Eval) phpCall(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 	case "str_starts_with":
 		return op("startswith", true, at, arg(0), arg(1))
+	case "str_ends_with", "str_contains", "substr":
+		args, _ := e.args(n, s, c)
+		return textCall(callee.Name, args, code.PHP, at)
+	case "str_replace":
+		if arg(0).Kind == Str && arg(1).Kind == Str {
+			return textCall("replace", []*Value{arg(2), arg(0), arg(1)}, code.PHP, at)
+		}
 	case "array_key_exists":
 		if b := arg(1); b.Kind == EnvMap && arg(0).Kind == Str {
 			return op("isset", true, at, &Value{Kind: Env, Text: arg(0).Text, At: at})

@@ -91,6 +91,9 @@ func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 		} else if n.Kid(1) != nil {
 			return op("in", true, at, e.expr(n.Kids[1], s, c), b)
 		}
+	case "end_with?", "delete_prefix", "delete_suffix", "gsub", "sub":
+		args, _ := e.args(n, s, c)
+		return textCall(callee.Name, append([]*Value{e.expr(callee.Kid(0), s, c)}, args...), code.Ruby, at)
 	case "start_with?":
 		return op("startswith", true, at, e.expr(callee.Kid(0), s, c), e.expr(n.Kid(1), s, c))
 	case "values_at":
@@ -102,6 +105,12 @@ func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 					x = &Value{Kind: Null, At: at}
 				}
 				v.Kids = append(v.Kids, x)
+			}
+			return v
+		} else if b.Kind == Cond && len(n.Args()) > 0 {
+			v := &Value{Kind: List, At: at}
+			for _, a := range n.Args() {
+				v.Kids = append(v.Kids, e.key(b, e.expr(a, s, c).literal(), s, c, at))
 			}
 			return v
 		}

@@ -178,6 +178,9 @@ func (e *Eval) rustCall(n *code.Node, s *code.Scope, c *context) *Value {
 		return op("==", true, at, op("lower", true, at, base), op("lower", true, at, arg(0)))
 	case "eq":
 		return op("==", true, at, base, arg(0))
+	case "ends_with", "contains", "replace", "trim_start_matches", "trim_end_matches":
+		args, _ := e.args(n, s, c)
+		return textCall(name, append([]*Value{base}, args...), code.Rust, at)
 	case "starts_with":
 		return op("startswith", true, at, base, arg(0))
 	case "max", "min":

@@ -322,6 +322,17 @@ func (u *evaluation) operate(v *Value, depth int) Outcome {
 			}
 		}
 		return str(b.String())
+	case "replaceall", "replacefirst":
+		a, old, to := arg(0), arg(1), arg(2)
+		switch {
+		case !a.Known():
+			return a
+		case a.nothing():
+			return raise("nothing is replaced in")
+		case v.Text == "replacefirst":
+			return str(strings.Replace(a.show(v.Py), old.Text, to.Text, 1))
+		}
+		return str(strings.ReplaceAll(a.show(v.Py), old.Text, to.Text))
 	case "jsonfield":
 		return u.jsonField(v, depth)
 	case "loop": // one of several, or all: not known which
@@ -688,6 +699,28 @@ var operators = map[string]operator{
 	"startswith": func(a, b Outcome, _ bool) Outcome {
 		return truth(a.Kind == Str && b.Kind == Str && strings.HasPrefix(a.Text, b.Text))
 	},
+	"endswith": func(a, b Outcome, _ bool) Outcome {
+		return truth(a.Kind == Str && b.Kind == Str && strings.HasSuffix(a.Text, b.Text))
+	},
+	"removeprefix": func(a, b Outcome, _ bool) Outcome { return cutText(a, b, strings.TrimPrefix) },
+	"removesuffix": func(a, b Outcome, _ bool) Outcome { return cutText(a, b, strings.TrimSuffix) },
+	"from": func(a, b Outcome, _ bool) Outcome { // all from one place on
+		n := int(b.Num)
+		switch {
+		case a.nothing():
+			return raise("nothing is cut")
+		case a.Kind == List:
+			if n < 0 {
+				n = max(0, len(a.List)+n)
+			}
+			return Outcome{Kind: List, List: a.List[min(n, len(a.List)):]}
+		}
+		text := []rune(a.show(true))
+		if n < 0 {
+			n = max(0, len(text)+n)
+		}
+		return str(string(text[min(n, len(text)):]))
+	},
 	"length": func(a, _ Outcome, _ bool) Outcome {
 		switch a.Kind {
 		case List:
@@ -820,6 +853,14 @@ func pyBool(a, _ Outcome, _ bool) Outcome {
 		return raise("no boolean: " + strconv.Quote(a.Text))
 	}
 	return a
+}
+
+// cutText takes a text off one end of another.
+func cutText(a, b Outcome, f func(string, string) string) Outcome {
+	if a.nothing() {
+		return raise("nothing is cut")
+	}
+	return str(f(a.show(true), b.Text))
 }
 
 // jsonField reads a field of a text of JSON, under the names that lead to it.
