@@ -1,6 +1,9 @@
 package code
 
-import "strings"
+import (
+	"slices"
+	"strings"
+)
 
 // parseMore reads the tokens of the languages that lexMore lexes. It is looser
 // than the grammars: types and modifiers are stepped over, and what is kept is
@@ -508,6 +511,14 @@ func (r *loose) params() *Node {
 			r.pos++
 			p.Kids[0] = r.expr(0)
 			continue
+		case t.kind == tPunct && t.text == ":" && r.lang == Ruby && !(r.at(1).kind == tPunct && (r.at(1).text == "," || r.at(1).text == ")")):
+			r.pos++ // name: default
+			p.Kids[0] = r.expr(0)
+			continue
+		case t.kind == tPunct && (r.lang == Ruby && (t.text == "*" || t.text == "**") || t.text == "..."):
+			p.Flag |= Rest
+		case t.kind == tName && t.text == "vararg" && r.lang == Kotlin:
+			p.Flag |= Rest
 		case t.kind == tPunct && (t.text == ":" || t.text == "->"):
 			typed = r.lang == Kotlin || r.lang == Rust
 		case t.kind == tPunct && t.text == "<" && !r.words() && r.generics():
@@ -1626,7 +1637,19 @@ func (r *loose) simple() *Node {
 				}
 				r.done(value)
 			}
-			return r.tail(r.done(&Node{Kind: Bind, Off: off, Kids: []*Node{targets, value}}))
+			if !slices.ContainsFunc(targets.Kids, func(n *Node) bool { return !n.Is(Name) || n.Name[0] == '@' }) {
+				return r.tail(r.done(&Node{Kind: Bind, Off: off, Kids: []*Node{targets, value}}))
+			}
+			group := &Node{Kind: Block, Off: off}
+			for i, t := range targets.Kids {
+				v := &Node{Kind: Index, Off: value.Off, End: value.End, Kids: []*Node{value, {Kind: Number, Name: itoa(i), Off: value.Off, End: value.End}}}
+				if value.Is(Array) && i < len(value.Kids) {
+					v = value.Kids[i]
+				}
+				a := &Node{Kind: Assign, Name: "=", Off: off, End: r.end(), Kids: []*Node{t, v}}
+				group.Kids = append(group.Kids, &Node{Kind: ExprStmt, Off: off, End: r.end(), Kids: []*Node{a}})
+			}
+			return r.tail(r.done(group))
 		}
 	}
 	if t := r.cur(); t.kind == tPunct && assigning[t.text] {

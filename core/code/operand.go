@@ -312,6 +312,8 @@ func (r *loose) named() *Node {
 			n.Kids = []*Node{r.dotted()}
 			if r.isP("<") {
 				r.generics()
+			} else {
+				r.eatP("<>")
 			}
 			if r.isP("(") {
 				r.arguments(n)

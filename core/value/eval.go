@@ -1146,6 +1146,10 @@ func (e *Eval) callsOf(fn *code.Node, f *code.File) []code.Site {
 			}
 		}
 	}
+	made := name == "initialize" && f.Lang == code.Ruby
+	if made {
+		name = "new"
+	}
 	if name == "" {
 		return nil
 	}
@@ -1160,7 +1164,12 @@ func (e *Eval) callsOf(fn *code.Node, f *code.File) []code.Site {
 			continue
 		}
 		e.active[site.Node] = true
-		v := e.called(site.Node.Kid(0), site.Scope, nil)
+		var v *Value
+		if callee := site.Node.Kid(0); made && callee.Is(code.Member) {
+			v = e.expr(callee.Kid(0), site.Scope, nil)
+		} else {
+			v = e.called(callee, site.Scope, nil)
+		}
 		delete(e.active, site.Node)
 		if v.leads(fn, 0) {
 			list = append(list, site)

@@ -97,6 +97,9 @@ func simple(path string) string {
 	return path
 }
 
+// mapTypes are the maps of the class library that a program fills.
+var mapTypes = map[string]bool{"HashMap": true, "TreeMap": true, "LinkedHashMap": true, "ConcurrentHashMap": true}
+
 // jvmCall evaluates a call; nil where nothing is known of it.
 func (e *Eval) jvmCall(n *code.Node, s *code.Scope, c *context) *Value {
 	callee := n.Kid(0)
@@ -112,6 +115,10 @@ func (e *Eval) jvmCall(n *code.Node, s *code.Scope, c *context) *Value {
 			return e.jvmStatic(callee.Name, args, c, at)
 		}
 		fn := e.expr(callee, s, c)
+		if fn.Kind == External && mapTypes[fn.Text[strings.LastIndexByte(fn.Text, '.')+1:]] {
+			args, _ := e.args(n, s, c)
+			return e.jvmStatic("HashMap()", args, c, at)
+		}
 		if fn.Kind == External && n.Is(code.Call) {
 			args, _ := e.args(n, s, c)
 			return e.jvmStatic(fn.Text, args, c, at)
@@ -313,7 +320,7 @@ func (e *Eval) jvmStatic(fn string, args []*Value, c *context, at place.Span) *V
 			o.Keys, o.Kids = append(o.Keys, args[i].Text), append(o.Kids, args[i+1])
 		}
 		return o
-	case "HashMap()", "TreeMap()", "LinkedHashMap()", "ConcurrentHashMap()", "hashMapOf", "mutableMapOf":
+	case "HashMap()":
 		o := &Value{Kind: Object, At: at}
 		for _, a := range args {
 			o.spread(a, true)
