@@ -93,7 +93,7 @@ func (r *loose) stmt() *Node {
 	}
 	next := r.at(1)
 	for modifiers[r.cur().text] && r.cur().kind == tName && !(r.lang == Rust && r.isN("static")) {
-		if n := r.at(1); n.kind == tPunct && n.text != "@" && n.text != "(" && n.text != "[" {
+		if n := r.at(1); n.kind == tPunct && n.text != "@" && n.text != "(" && n.text != "[" && !(n.text == "<" && r.lang == Java) {
 			break
 		} else if n.kind == tPunct && n.text == "(" {
 			if r.cur().text != "pub" {
@@ -1493,11 +1493,13 @@ func (r *loose) typed() *Node {
 	start := r.pos
 	off := r.cur().off
 	fail := func() *Node { r.pos = start; return nil }
-	if r.cur().kind != tName {
-		return nil
+	if r.isP("<") && r.lang == Java { // <T> T name(…)
+		if !r.generics() {
+			return fail()
+		}
 	}
-	if r.isP("<") {
-		r.generics()
+	if r.cur().kind != tName {
+		return fail()
 	}
 	r.dotted()
 	if r.isP("<") {
@@ -1582,6 +1584,40 @@ func (r *loose) typed() *Node {
 	return fail()
 }
 
+// structClass makes a class of Name = Struct.new(:a, :b) do … end, and of
+// Data.define likewise (Ruby 3.4, "Struct" and "Data"): its initialize takes
+// the fields. nil for anything else, and without a block.
+func structClass(name, call *Node) *Node {
+	if !call.Is(Call) || !call.Kid(0).Is(Member) || len(call.Kids) < 3 {
+		return nil
+	}
+	block := call.Kids[len(call.Kids)-1]
+	if d := call.Kids[0].Kid(0).Dotted() + "." + call.Kids[0].Name; d != "Struct.new" && d != "Data.define" || !block.Is(Func) || !block.Kid(1).Is(Block) {
+		return nil
+	}
+	init := &Node{Kind: Func, Name: "initialize", Flag: Method, Off: call.Off, End: call.End}
+	params := &Node{Kind: Params, Off: call.Off, End: call.Off}
+	body := &Node{Kind: Block, Off: call.Off, End: call.Off}
+	for _, a := range call.Kids[1 : len(call.Kids)-1] {
+		if !a.Is(String) {
+			continue
+		}
+		null := &Node{Kind: Null, Off: a.Off, End: a.End}
+		params.Kids = append(params.Kids, &Node{Kind: Param, Name: a.Name, Off: a.Off, End: a.End, Kids: []*Node{null, nil}})
+		self := &Node{Kind: Member, Name: a.Name, Off: a.Off, End: a.End, Kids: []*Node{{Kind: Name, Name: "self", Off: a.Off, End: a.Off}}}
+		set := &Node{Kind: Assign, Name: "=", Off: a.Off, End: a.End, Kids: []*Node{self, {Kind: Name, Name: a.Name, Off: a.Off, End: a.End}}}
+		body.Kids = append(body.Kids, &Node{Kind: ExprStmt, Off: a.Off, End: a.End, Kids: []*Node{set}})
+	}
+	init.Kids = []*Node{params, body}
+	inside := &Node{Kind: Block, Off: block.Off, End: block.End, Kids: append([]*Node{init}, block.Kids[1].Kids...)}
+	for _, m := range inside.Kids {
+		if m.Is(Func) {
+			m.Flag |= Method
+		}
+	}
+	return &Node{Kind: Class, Name: name.Name, Off: name.Off, Kids: []*Node{{Kind: Array, Off: name.Off, End: name.Off}, inside}}
+}
+
 // targets reads the rest of the names that are set at once, up to the sign; nil,
 // and nothing read, where it is something else.
 func (r *loose) targets(first *Node) *Node {
@@ -1661,6 +1697,11 @@ func (r *loose) simple() *Node {
 		if r.lang == Ruby && r.isP(",") && value != nil { // a = 1, 2
 			for r.eatP(",") {
 				r.expr(0)
+			}
+		}
+		if e.Is(Name) && r.lang == Ruby && t.text == "=" {
+			if class := structClass(e, value); class != nil {
+				return r.tail(r.done(class))
 			}
 		}
 		if e.Is(Name) || r.lang == PHP && (e.Is(Array) || e.Is(Object)) {

@@ -125,6 +125,7 @@ var listening = map[string]shape{
 	"uvicorn.run":                                                keywords("uvicorn.run", 2, 1, false),
 	"uvicorn.Config":                                             keywords("uvicorn.run", 2, 1, false),
 	"waitress.serve":                                             {server: "waitress.serve", port: -1, host: -1, options: -1, pair: -1, keyPort: "port", keyHost: "host", bind: "listen"},
+	"waitress.create_server":                                     {server: "waitress.serve", port: -1, host: -1, options: -1, pair: -1, keyPort: "port", keyHost: "host", bind: "listen"},
 	"aiohttp.web.run_app":                                        keywords("aiohttp", -1, -1, false),
 	"aiohttp.web.TCPSite":                                        keywords("aiohttp", 2, 1, false),
 	"hypercorn.asyncio.serve":                                    {server: "hypercorn", port: -1, host: -1, options: -1, pair: -1, config: 2},
@@ -345,7 +346,7 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 		l.Port.Kind = value.Undef
 	}
 	if s.config > 0 && s.config <= len(site.Node.Args()) {
-		l.Bind = boundTo(e, f, site.Node.Args()[s.config-1])
+		l.Bind = boundTo(e, f, site.Node.Args()[s.config-1], site)
 	}
 	if s.address > 0 && s.address <= len(args) {
 		l.Bind = args[s.address-1]
@@ -524,11 +525,19 @@ func exported(e *value.Eval, f *code.File, final command.Final, process string) 
 }
 
 // boundTo finds config.bind = … for the object that is given to a server.
-func boundTo(e *value.Eval, f *code.File, config *code.Node) *value.Value {
+func boundTo(e *value.Eval, f *code.File, config *code.Node, site code.Site) *value.Value {
 	var v *value.Value
 	for _, set := range f.Sets {
 		if set.Node.Is(code.Member) && set.Node.Name == "bind" && set.Node.Kid(0).Is(code.Name) && config.Is(code.Name) && set.Node.Kids[0].Name == config.Name {
 			v = e.Expr(set.Value, set.Scope)
+		}
+	}
+	if made := e.Expr(config, site.Scope); v == nil && made.Kind == value.External && strings.Contains(made.Text, "Config.from_") {
+		v = value.NotKnown("the settings that "+made.Text+" reads", made.At)
+		if bind := made.Keyword("bind"); bind != nil {
+			v = bind
+		} else if len(made.Kids) > 0 && made.Kids[0].Get("bind") != nil {
+			v = made.Kids[0].Get("bind")
 		}
 	}
 	if v != nil && v.Kind == value.List && len(v.Kids) > 0 {

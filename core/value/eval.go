@@ -193,6 +193,9 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 	case code.Name:
 		return e.name(n, s, c)
 	case code.Member:
+		if v := e.putOn(n, s); v != nil {
+			return v
+		}
 		if b := f.Exports["="]; b != nil && n.Name == "exports" && n.Dotted() == "module.exports" {
 			if v := e.exported(f, b); v != nil {
 				return v
@@ -657,7 +660,29 @@ func (e *Eval) name(n *code.Node, s *code.Scope, c *context) *Value {
 	if globals[n.Name] {
 		return &Value{Kind: External, Text: n.Name, At: f.At(n)}
 	}
+	if v := e.globalOf(n.Name, f.Lang); v != nil {
+		return v
+	}
 	return unknown(n.Name+" is not defined in what was read", f.At(n))
+}
+
+// globalOf is a name that some file puts on the global object of JavaScript.
+func (e *Eval) globalOf(name string, l code.Language) *Value {
+	if l != code.JavaScript && l != code.TypeScript && l != code.JSX {
+		return nil
+	}
+	for _, f := range e.Loader.Loaded() {
+		for _, site := range f.Sets {
+			x := site.Node
+			if x.Is(code.Member) && x.Name == name && x.Kid(0).Is(code.Name) && (x.Kids[0].Name == "global" || x.Kids[0].Name == "globalThis") && len(site.Guards) == 0 && !e.busy(x) {
+				e.active[x] = true
+				v := e.Expr(site.Value, site.Scope)
+				delete(e.active, x)
+				return v.with(Step{f.At(x), f.Text(x)})
+			}
+		}
+	}
+	return nil
 }
 
 // this gives the object that a method belongs to.

@@ -143,6 +143,14 @@ func (e *Eval) jvmCall(n *code.Node, s *code.Scope, c *context) *Value {
 		if v := e.jvmStatic(base.Text+"."+name, args, c, at); v != nil {
 			return v
 		}
+		if applying[name] && len(args) == 1 {
+			switch {
+			case base.Text == "Function.identity()" || base.Text == "UnaryOperator.identity()":
+				return args[0]
+			case !strings.HasSuffix(base.Text, ")"): // Integer::parseInt
+				return e.apply(base, args, c, at)
+			}
+		}
 		if base.Text == "Properties()" && (name == "getProperty" || name == "getOrDefault") {
 			return e.jvmProperty(callee.Kid(0), args, s, at)
 		}
@@ -187,12 +195,19 @@ func (e *Eval) jvmCall(n *code.Node, s *code.Scope, c *context) *Value {
 		return nil
 	}
 	args, _ := e.args(n, s, c)
+	if base.Kind == Func && applying[name] {
+		return e.apply(base, args, c, at)
+	}
 	v := e.jvmMethod(base, name, args, c, at)
 	if end := int(callee.Kid(0).End); v != nil && s.File.Lang == code.Kotlin && end < len(s.File.Src) && s.File.Src[end] == '?' { // ?. gives null on null
 		return &Value{Kind: Cond, Py: true, At: at, Kids: []*Value{missing(base, at), {Kind: Null, At: at}, v}}
 	}
 	return v
 }
+
+// applying are the methods that call a function that is held as an object
+// (package java.util.function; Kotlin's invoke).
+var applying = map[string]bool{"apply": true, "applyAsInt": true, "get": true, "getAsInt": true, "invoke": true, "test": true, "call": true}
 
 // apply calls a function, a lambda or a method that is named.
 func (e *Eval) apply(fn *Value, args []*Value, c *context, at place.Span) *Value {
@@ -524,6 +539,22 @@ func (e *Eval) jvmMethod(base *Value, name string, args []*Value, c *context, at
 func (e *Eval) jvmProperty(obj *code.Node, args []*Value, s *code.Scope, at place.Span) *Value {
 	if len(args) == 0 || args[0].Kind != Str || !obj.Is(code.Name) {
 		return nil
+	}
+	for _, site := range slices.Backward(s.File.Calls) { // what the program itself sets
+		fn := site.Node.Kid(0)
+		if !fn.Is(code.Member) || fn.Name != "setProperty" && fn.Name != "put" || !fn.Kid(0).Is(code.Name) || fn.Kids[0].Name != obj.Name || len(site.Node.Kids) != 3 || e.busy(site.Node) {
+			continue
+		}
+		e.active[site.Node] = true
+		k, v := e.Expr(site.Node.Kids[1], site.Scope), e.Expr(site.Node.Kids[2], site.Scope)
+		delete(e.active, site.Node)
+		switch {
+		case k.Kind == Str && k.Text != args[0].Text:
+		case k.Kind != Str || len(site.Guards) > 0 || site.Scope != s:
+			return unknown("a property that the program sets under a condition", at)
+		default:
+			return v.with(Step{s.File.At(site.Node), s.File.Text(site.Node)})
+		}
 	}
 	for _, site := range s.File.Calls {
 		fn := site.Node.Kid(0)

@@ -157,6 +157,20 @@ func (e *Eval) listMethod(list *Value, name string, args []*Value, c *context, p
 			}
 		}
 		return out
+	case "reduce":
+		if len(args) == 0 || args[0].Kind != Func || len(list.Kids) == 0 && len(args) < 2 || len(list.Kids) > maxTurns {
+			return nil
+		}
+		from, acc := 0, (*Value)(nil)
+		if len(args) > 1 {
+			acc = args[1]
+		} else {
+			from, acc = 1, list.Kids[0]
+		}
+		for i := from; i < len(list.Kids); i++ {
+			acc = e.invoke(args[0], []*Value{acc, list.Kids[i], number(float64(i), at)}, nil, c)
+		}
+		return acc
 	case "map":
 		out := &Value{Kind: List, At: at, Py: list.Py}
 		for i := range list.Kids {

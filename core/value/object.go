@@ -144,7 +144,7 @@ func (e *Eval) attributeOf(base, self *Value, name string, c *context) *Value {
 				if v := r.keys[name]; v != nil {
 					return v
 				}
-				if p.Kid(0) != nil && (members(r.file.Lang) || r.file.Lang == code.PHP) {
+				if p.Kid(0) != nil {
 					return e.expr(p.Kids[0], r.file.Inside[r.node], nil)
 				}
 			}
@@ -255,12 +255,12 @@ func (e *Eval) setFrom(base *Value, name string) *Value {
 	for _, f := range e.Loader.Loaded() {
 		for _, site := range f.Sets {
 			obj := site.Node.Kid(0)
-			if !site.Node.Is(code.Member) || site.Node.Name != name || !obj.Is(code.Name) || obj.Name == "this" || obj.Name == "$this" || obj.Name == "self" || obj.Name == "cls" || len(site.Guards) > 0 || e.busy(site.Node) {
+			if !site.Node.Is(code.Member) || site.Node.Name != name || !obj.Is(code.Name) || obj.Name == "this" || obj.Name == "$this" || obj.Name == "self" || obj.Name == "cls" || e.busy(site.Node) {
 				continue
 			}
 			e.active[site.Node] = true
 			o := e.Expr(obj, site.Scope)
-			same := o.Kind == Instance && o.ref != nil && o.ref.node == base.ref.node
+			same := o.Kind == Instance && o.ref != nil && o.ref.node == base.ref.node || e.yielded(obj.Name, site.Scope, base.ref.node)
 			var w *Value
 			if same {
 				w = e.Expr(site.Value, site.Scope)
@@ -272,10 +272,34 @@ func (e *Eval) setFrom(base *Value, name string) *Value {
 			if found != nil {
 				return nil
 			}
+			if len(site.Guards) > 0 {
+				return unknown("what "+name+" is set to under a condition", f.At(site.Node))
+			}
 			found = w.with(Step{f.At(site.Node), f.Between(site.Node.Off, site.Value.End, 72)})
 		}
 	}
 	return found
+}
+
+// yielded reports whether a name is the parameter of the block that a class of
+// Ruby is made with: the object itself, where its initialize yields self.
+func (e *Eval) yielded(name string, s *code.Scope, class *code.Node) bool {
+	if s.File.Lang != code.Ruby {
+		return false
+	}
+	for _, b := range s.Names[name] {
+		if b.Kind != "param" || b.Func == nil {
+			continue
+		}
+		for _, site := range s.File.Calls {
+			fn := site.Node.Kid(0)
+			if fn.Is(code.Member) && fn.Name == "new" && site.Node.Kids[len(site.Node.Kids)-1] == b.Func {
+				v := e.Expr(fn.Kid(0), site.Scope)
+				return v.Kind == Class && v.ref != nil && v.ref.node == class
+			}
+		}
+	}
+	return false
 }
 
 // constructs reports whether a function is the constructor of a class.
@@ -431,6 +455,15 @@ func (e *Eval) Tuple(v *Value) *Value {
 		}
 	}
 	return list
+}
+
+// Keyword is what the call that made a value from outside was given under a
+// name; nil for none.
+func (v *Value) Keyword(name string) *Value {
+	if v.ref == nil {
+		return nil
+	}
+	return v.ref.keys[name]
 }
 
 // Given lists what an object of the tree was made of, by place and by keyword.
@@ -689,4 +722,28 @@ func (e *Eval) SettingsClass(f *code.File, class *code.Node) []*Value {
 		}
 	}
 	return list
+}
+
+// putOn is what a file writes into a property of something from outside before
+// it reads it back: app.locals.port = 80. nil for all else.
+func (e *Eval) putOn(n *code.Node, s *code.Scope) *Value {
+	f := s.File
+	if f.Lang != code.JavaScript && f.Lang != code.TypeScript && f.Lang != code.JSX || len(f.Sets) == 0 || !n.Kid(0).Is(code.Member) {
+		return nil
+	}
+	var found *code.Site
+	for i, site := range f.Sets {
+		if x := site.Node; x.Is(code.Member) && x.Name == n.Name && x.Off < n.Off && len(site.Guards) == 0 && x.Kid(0).Is(code.Member) && x.Dotted() == n.Dotted() && n.Dotted() != "" {
+			found = &f.Sets[i]
+		}
+	}
+	if found == nil || e.busy(found.Node) {
+		return nil
+	}
+	e.active[found.Node] = true
+	defer delete(e.active, found.Node)
+	if base := e.expr(n.Kids[0], s, nil); base.Kind != External {
+		return nil
+	}
+	return e.Expr(found.Value, found.Scope).with(Step{f.At(found.Node), f.Text(found.Node)})
 }

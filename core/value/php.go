@@ -28,7 +28,11 @@ func (e *Eval) phpCall(n *code.Node, s *code.Scope, c *context) *Value {
 	cond := func(test, yes, no *Value) *Value {
 		return &Value{Kind: Cond, At: at, Kids: []*Value{test, yes, no}}
 	}
-	switch strings.ToLower(strings.TrimPrefix(callee.Name, `\`)) {
+	name := strings.ToLower(strings.TrimPrefix(callee.Name, `\`))
+	if callee.Is(code.Member) || n.Is(code.New) { // a method or a class of that name
+		name = ""
+	}
+	switch name {
 	case "getenv": // false where it is not set
 		if len(n.Kids) < 2 {
 			return &Value{Kind: EnvMap, Unset: ReadsNull, At: at}

@@ -19,6 +19,13 @@ func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 	}
 	if callee.Is(code.Name) {
 		switch callee.Name {
+		case "new": // of the class itself
+			if b := e.this(s, c); b != nil && b.ref != nil && s.Func != nil && s.Func.Flag&code.Static != 0 {
+				class := *b
+				class.Kind = Class
+				args, keys := e.args(n, s, c)
+				return e.rubyNew(&class, args, keys, at)
+			}
 		case "abort", "exit", "exit!", "raise", "fail":
 			return &Value{Kind: Env, Text: "\x00", Unset: Raises, At: at}
 		}
