@@ -184,14 +184,29 @@ func CaseTest(sw, cs *Node) (test *Node, not bool) {
 	}
 	for _, k := range from {
 		for _, v := range k.Kids[min(1, len(k.Kids)):] {
-			eq := binary("===", v.Off, sw.Kids[0], v)
-			eq.End = v.End
+			eq := v // without a subject the case is the condition
+			if sw.Kids[0] != nil {
+				eq = binary("===", v.Off, sw.Kids[0], v)
+				eq.End = v.End
+			}
 			if test == nil {
 				test = eq
 				continue
 			}
 			test = binary("||", test.Off, test, eq)
 			test.End = v.End
+		}
+	}
+	if sw.Kids[0] == nil && !not && test != nil { // and no case before it
+		for _, k := range sw.Kids[1:] {
+			if k == cs {
+				break
+			}
+			for _, v := range k.Kids[min(1, len(k.Kids)):] {
+				no := &Node{Kind: Unary, Name: "!", Off: v.Off, End: v.End, Kids: []*Node{v}}
+				test = binary("&&", test.Off, no, test)
+				test.End = v.End
+			}
 		}
 	}
 	return test, not
