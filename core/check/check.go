@@ -508,7 +508,15 @@ func merged(a, b map[string]string) map[string]string {
 // are set already stay (documentation of dotenv and python-dotenv).
 func (c *conductor) loaded(st *fact.Start, env map[string]string) map[string]string {
 	m := merged(env, nil)
-	for _, name := range st.Dotenv {
+	names := st.Dotenv
+	for _, v := range st.DotenvBy {
+		if o := v.Under(value.Environ{Set: env}); o.Kind == value.Str {
+			if p, ok := source.Join(st.Final.Dir, o.Text); ok {
+				names = append(names[:len(names):len(names)], p)
+			}
+		}
+	}
+	for _, name := range names {
 		if c.t.State(name) != source.Shipped {
 			continue
 		}

@@ -154,6 +154,9 @@ func (r *loose) prefix() *Node {
 			case "*", "**", "...":
 				if r.lang == Ruby || r.lang == PHP || r.lang == Kotlin {
 					n.Kind, n.Kids = Spread, []*Node{e}
+					if t.text == "**" && r.lang == Ruby {
+						n.Name = "**"
+					}
 					return r.done(n)
 				}
 			}

@@ -153,10 +153,11 @@ type Start struct {
 	Imports    []Import
 	Secrets    []Secret
 	Variables  []Variable
-	Personal   []Path     // paths of one person's machine
-	Dotenv     []string   // the dotenv files that it reads, as paths of the tree
-	DotenvOver bool       // what stands in them beats the environment
-	Config     *code.File // the settings module of a Django site
+	Personal   []Path         // paths of one person's machine
+	Dotenv     []string       // the dotenv files that it reads, as paths of the tree
+	DotenvBy   []*value.Value // those whose names the environment decides, seen from the folder it runs in
+	DotenvOver bool           // what stands in them beats the environment
+	Config     *code.File     // the settings module of a Django site
 }
 
 // Named is what the command names to be loaded, or FILE where that cannot be

@@ -82,6 +82,10 @@ func dotenvFiles(st *fact.Start, files []*code.File) []string {
 				}
 				continue
 			}
+			if v := st.Program.Expr(named, site.Scope); len(v.Variables()) > 0 {
+				st.DotenvBy = append(st.DotenvBy, v)
+				continue
+			}
 			add(pathOf(st, f, site.Scope, named))
 		}
 	}

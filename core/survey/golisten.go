@@ -1,6 +1,8 @@
 package survey
 
 import (
+	"strings"
+
 	"ubique/core/code"
 	"ubique/core/fact"
 	"ubique/core/value"
@@ -23,6 +25,19 @@ var goServers = map[string]struct {
 
 // goMethods are the names of all of these, and of http.Server's own.
 var goMethods = map[string]bool{"ListenAndServe": true, "ListenAndServeTLS": true, "Listen": true, "ListenTCP": true, "Run": true, "Start": true, "StartTLS": true, "RunOnAddr": true, "RunTLS": true}
+
+// setsAddress reports whether some line of the program sets the address of a
+// server that was not found to be this one.
+func setsAddress(e *value.Eval) bool {
+	for _, f := range e.Loader.Loaded() {
+		for _, s := range f.Sets {
+			if f.Lang == code.Go && s.Node.Is(code.Member) && s.Node.Name == "Addr" {
+				return true
+			}
+		}
+	}
+	return false
+}
 
 // tcpAddress is the address of a net.TCPAddr, or of what net.ResolveTCPAddr
 // gives; nil for any other.
@@ -93,8 +108,20 @@ func goListener(e *value.Eval, f *code.File, site code.Site, live func(string) b
 	case recv.Kind == value.Object && recv.Text == "net.ListenConfig" && callee.Name == "Listen" && len(args) == 3:
 		l.Bind = args[2]
 	case recv.Kind == value.Object && server:
+		if e.Callee(site).Kind == value.Func { // a method of the tree
+			return nil
+		}
+		for _, k := range recv.Kids { // a server that is embedded
+			if recv.Get("Addr") == nil && k.Kind == value.Object && strings.HasSuffix(k.Text, "http.Server") {
+				recv = k
+				break
+			}
+		}
 		if l.Bind = recv.Get("Addr"); l.Bind == nil {
 			l.Bind = value.Text("", l.At)
+			if !strings.HasSuffix(recv.Text, "http.Server") || setsAddress(e) {
+				l.Bind = value.NotKnown("where "+f.Text(callee.Kid(0))+" gets its address is not followed", l.At)
+			}
 		}
 	case server:
 		l.Bind = value.NotKnown("where "+f.Text(callee.Kid(0))+" gets its address is not followed", l.At)

@@ -71,6 +71,9 @@ func rubyListener(e *value.Eval, f *code.File, site code.Site, live func(string)
 	case ok:
 		l.Server = s.server
 		l.Port, l.Host = keys[s.port], keys[s.host]
+		if v := keys["**"]; v != nil && l.Port == nil {
+			l.Port = value.NotKnown("arguments that are spread", v.At)
+		}
 	case callee.Name == "add_tcp_listener" && len(args) > 1:
 		l.Server, l.Host, l.Port = "tcpserver", args[0], args[1]
 	case callee.Name == "run!":

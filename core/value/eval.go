@@ -1949,6 +1949,8 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 			return keep(op("index", s.File.Lang == code.Python, at, base, &Value{Kind: Num, Num: float64(i), At: at}))
 		}
 		switch base.Text {
+		case "unwrap":
+			return &Value{Kind: Op, Text: "unwrap", Py: base.Py, At: at, Kids: []*Value{e.key(base.Kids[0], name, s, c, at)}, Steps: base.Steps}
 		case "||", "??", "catch":
 			return &Value{Kind: Op, Text: base.Text, Py: base.Py, At: at, Kids: []*Value{e.key(base.Kids[0], name, s, c, at), e.key(base.Kids[1], name, s, c, at)}, Steps: base.Steps}
 		}

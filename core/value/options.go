@@ -187,16 +187,41 @@ func (e *Eval) yargs(name string, at place.Span) *Value {
 				}
 				return v
 			}
+			v := &Value{Kind: Undef, At: at}
 			if d := spec.Get("default"); d != nil {
-				return d
+				v = d
 			}
-			return &Value{Kind: Undef, At: at}
+			return e.yargsEnv(name, spec.Get("type").literal() == "number" || v.Kind == Num, v, at)
 		}
 	}
 	if v := e.flagged(dashed(name)); v != nil {
 		return v
 	}
-	return &Value{Kind: Undef, At: at}
+	return e.yargsEnv(name, false, &Value{Kind: Undef, At: at}, at)
+}
+
+// yargsEnv puts the variable of an option before its default, where the parser
+// reads the environment: .env("PREFIX") (documentation of yargs 18, ".env()").
+func (e *Eval) yargsEnv(name string, number bool, def *Value, at place.Span) *Value {
+	for _, site := range e.calls("env") {
+		if !strings.HasPrefix(e.Callee(site).Text, "yargs") {
+			continue
+		}
+		args, _ := e.Arguments(site)
+		prefix := ""
+		switch {
+		case len(args) == 1 && args[0].Kind == Str && args[0].Text != "":
+			prefix = strings.TrimSuffix(args[0].Text, "_") + "_"
+		case len(args) == 1 && args[0].Kind != Str && args[0].Kind != Bool:
+			return unknown("an option that the environment may give", at)
+		}
+		v := &Value{Kind: Env, Text: prefix + strings.ToUpper(strings.ReplaceAll(dashed(name), "-", "_")), Unset: ReadsUndef, At: site.Scope.File.At(site.Node)}
+		if number {
+			return &Value{Kind: Cond, At: at, Kids: []*Value{op("nothing", false, at, v), def, op("Number", false, at, v)}}
+		}
+		return op("??", false, at, v, def)
+	}
+	return def
 }
 
 // sections gives the document that a ConfigParser reads: c.read("app.ini").

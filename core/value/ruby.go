@@ -2,6 +2,7 @@ package value
 
 import (
 	"maps"
+	"path"
 	"slices"
 	"strings"
 
@@ -69,7 +70,18 @@ func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 			return o
 		}
 	case "fetch", "dig":
-		if b := e.expr(callee.Kid(0), s, c); b.Kind == Object && n.Kid(1) != nil {
+		if b := e.expr(callee.Kid(0), s, c); callee.Name == "dig" && len(n.Kids) > 2 && b.Kind == Object {
+			for _, a := range n.Args() {
+				k := e.expr(a, s, c)
+				if k.Kind != Str {
+					return unknown("an element chosen while the program runs", at)
+				}
+				if b = e.key(b, k.Text, s, c, at); b.Kind == Undef {
+					return &Value{Kind: Null, At: at}
+				}
+			}
+			return b
+		} else if b.Kind == Object && n.Kid(1) != nil {
 			k := e.expr(n.Kids[1], s, c)
 			def := &Value{Kind: Null, At: at}
 			switch d := n.Kid(2); {
@@ -122,16 +134,27 @@ func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 			return v
 		}
 		return unknown("several variables at once", at)
-	case "load_file", "safe_load_file", "parse":
+	case "load_file", "safe_load_file", "parse", "safe_load", "load":
 		for _, a := range n.Args() {
 			var file string
+			dir := e.Dir
 			a.Walk(func(k *code.Node) bool {
 				if k.Is(code.String) && strings.Contains(k.Name, ".") {
 					file = k.Name
 				}
+				switch {
+				case k.Is(code.Name) && k.Name == "__dir__":
+					dir = dirOf(s.File.Name)
+				case k.Is(code.Name) && k.Name == "__FILE__": // as if it were a folder
+					dir = s.File.Name
+				}
 				return true
 			})
-			if d := e.Loader.Data(joined2(e.Dir, strings.TrimPrefix(file, "./"))); d != nil && file != "" {
+			if file == "" {
+				continue
+			}
+			p := path.Join(dir, file)
+			if d := e.Loader.Data(p); d != nil {
 				return FromDocument(d).with(Step{at, "reads " + file})
 			}
 		}
