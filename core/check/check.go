@@ -630,11 +630,15 @@ func (c *conductor) beginnings(comp *fact.Component, r survey.Runtime) []survey.
 
 // variables sums up the variables that the starts read, each place once.
 func (c *conductor) variables(comp *fact.Component) {
-	seen := map[place.Span]bool{}
+	type read struct {
+		name string
+		at   place.Span
+	}
+	seen := map[read]bool{}
 	for _, st := range comp.Starts {
 		for _, v := range st.Variables {
-			if !seen[v.At] {
-				seen[v.At] = true
+			if !seen[read{v.Name, v.At}] {
+				seen[read{v.Name, v.At}] = true
 				comp.Variables = append(comp.Variables, v)
 			}
 		}

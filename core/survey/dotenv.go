@@ -121,7 +121,7 @@ func otherDotenv(st *fact.Start, files []*code.File) (list []string, ok bool) {
 			n := site.Node
 			callee := n.Kid(0)
 			name := callee.Dotted()
-			last := name[strings.LastIndexByte(name, '.')+1:]
+			last := value.Tail(name, 1)
 			if callee.Is(code.Member) {
 				last = callee.Name
 			}

@@ -44,7 +44,7 @@ func dotnetListeners(e *value.Eval, files []*code.File, st *fact.Start, live fun
 		for _, site := range f.Calls {
 			callee := site.Node.Kid(0)
 			path := callee.Dotted()
-			last := path[strings.LastIndexByte(path, '.')+1:]
+			last := value.Tail(path, 1)
 			if callee.Is(code.Member) {
 				last = callee.Name
 			}
@@ -133,7 +133,9 @@ func dotnetListeners(e *value.Eval, files []*code.File, st *fact.Start, live fun
 		return append(list, l)
 	}
 	l.Server = "kestrel default"
-	if urls := value.Setting(e, "Urls", at); urls.Kids[1].Kind != value.Undef {
+	if urls := value.Setting(e, "Urls", at); len(urls.Kids) != 2 { // an argument of the program
+		l.Bind, l.Via, l.PortAt, l.HostAt = urls, "flag", placeOf(urls, at), placeOf(urls, at)
+	} else if urls.Kids[1].Kind != value.Undef {
 		l.Bind, l.Via = urls.Kids[1], "setting"
 		l.At = placeOf(urls.Kids[1], at)
 		l.PortAt, l.HostAt = l.At, l.At

@@ -141,32 +141,9 @@ func nginx(t *source.Tree, st *fact.Start, l *fact.Listener) {
 // substitutedText is a text of a template in which ${NAME} is replaced where
 // the variable is set; else it stays, and the server does not start.
 func substitutedText(s string, at place.Span) *value.Value {
-	var parts []*value.Value
-	for s != "" {
-		i := strings.IndexByte(s, '$')
-		if i < 0 {
-			parts = append(parts, value.Text(s, at))
-			break
-		}
-		if i > 0 {
-			parts = append(parts, value.Text(s[:i], at))
-		}
-		s = s[i+1:]
-		name, braces := s, strings.HasPrefix(s, "{")
-		if braces {
-			name = s[1:]
-		}
-		end := 0
-		for end < len(name) && (name[end] == '_' || name[end] >= '0' && name[end] <= '9' || name[end] >= 'A' && name[end] <= 'Z' || name[end] >= 'a' && name[end] <= 'z') {
-			end++
-		}
-		s = name[end:]
-		if braces {
-			s = strings.TrimPrefix(s, "}")
-		}
-		parts = append(parts, &value.Value{Kind: value.Env, Text: name[:end], Unset: value.Raises, At: at})
-	}
-	return value.Concat(parts...)
+	return value.Fill(s, "$", "", at, func(name string) *value.Value {
+		return value.Variable(name, value.Raises, at)
+	})
 }
 
 func apache(t *source.Tree, st *fact.Start, l *fact.Listener) {

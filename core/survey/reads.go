@@ -49,6 +49,19 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 			}
 			list = append(list, x)
 		}
+		// named goes through what a name is set to: the name may be insisted
+		// on, or asked about, later.
+		named := func(n *code.Node, s *code.Scope, fallback *code.Node, tested bool) bool {
+			name := target(n.Kid(0))
+			if name == "" || n.Kid(1) == nil {
+				return false
+			}
+			saved := must
+			must = must || insisted[name] && !asks[name]
+			visit(n.Kid(1), s, fallback, tested || asks[name])
+			must = saved
+			return true
+		}
 		visit = func(n *code.Node, s *code.Scope, fallback *code.Node, tested bool) {
 			if n == nil {
 				return
@@ -97,11 +110,7 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 				}
 				return
 			case code.Assign:
-				if name := target(n.Kid(0)); name != "" && n.Kid(1) != nil {
-					saved := must
-					must = must || insisted[name] && !asks[name]
-					visit(n.Kid(1), s, fallback, tested || asks[name])
-					must = saved
+				if named(n, s, fallback, tested) {
 					return
 				}
 			case code.Member, code.Index, code.Call:
@@ -153,11 +162,7 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 					}
 				}
 			case code.Bind:
-				if name := target(n.Kid(0)); name != "" && n.Kid(1) != nil {
-					saved := must
-					must = must || insisted[name] && !asks[name]
-					visit(n.Kid(1), s, fallback, tested || asks[name])
-					must = saved
+				if named(n, s, fallback, tested) {
 					return
 				}
 				// const { PORT = 3000 } = process.env
@@ -246,7 +251,7 @@ func couldRead(n *code.Node) bool {
 		return d == "process.env" || d == "env" || strings.HasSuffix(d, ".env")
 	case code.Index:
 		d := n.Kid(0).Dotted()
-		switch d[strings.LastIndexByte(d, '.')+1:] {
+		switch value.Tail(d, 1) {
 		case "ENV", "$_ENV":
 			return true
 		case "$_SERVER":
@@ -736,4 +741,44 @@ func insists(n *code.Node) bool {
 		return !found && !k.Is(code.Func)
 	})
 	return found
+}
+
+// heard lists the variables that decide where the program listens and that no
+// line of the code was seen to read: a library reads them by what it was told.
+func heard(list []*fact.Listener, known []fact.Variable) []fact.Variable {
+	seen := map[string]bool{}
+	for _, v := range known {
+		seen[v.Name] = true
+	}
+	var more []fact.Variable
+	for _, l := range list {
+		if l.Via == "flag" {
+			continue
+		}
+		for _, v := range []*value.Value{l.Host, l.Port, l.Bind} {
+			if v == nil {
+				continue
+			}
+			falls := map[*value.Value]*value.Value{}
+			v.Walk(func(k *value.Value) {
+				if k.Kind == value.Op && len(k.Kids) == 2 && (k.Text == "unset" || k.Text == "??" || k.Text == "||") && k.Kids[0].Kind == value.Env {
+					falls[k.Kids[0]] = k.Kids[1]
+				}
+			})
+			for _, k := range v.Variables() {
+				if seen[k.Text] || strings.ContainsRune(k.Text, 0) || k.At.File == "" || k.At.Line == 0 {
+					continue
+				}
+				seen[k.Text] = true
+				x := fact.Variable{Name: k.Text, At: k.At, Required: k.Unset == value.Raises}
+				if def := falls[k]; def != nil {
+					x.HasFall, x.Required = true, false
+					x.Fallback = Shown(x.Name, def)
+				}
+				x.Tested = !x.HasFall && !x.Required
+				more = append(more, x)
+			}
+		}
+	}
+	return more
 }

@@ -344,7 +344,7 @@ func (r *router) routed(f *code.File, site code.Site, prefix string) {
 				if k.Kid(0).Is(code.Member) {
 					last = k.Kids[0].Name
 				}
-				last = last[strings.LastIndexByte(last, '.')+1:]
+				last = value.Tail(last, 1)
 				if m := routeMethods[last]; m != "" && strings.ToLower(last) == last {
 					r.add(m, prefix+p, f, n)
 					found = true
@@ -459,7 +459,7 @@ func (r *router) marks(f *code.File, prefix string) {
 					}
 					if v := keyword(d, "method"); v != nil && name == "RequestMapping" {
 						last := v.Dotted()
-						method = last[strings.LastIndexByte(last, '.')+1:]
+						method = value.Tail(last, 1)
 					}
 				} else if name == "Path" && ok || name == "Route" && ok {
 					p = text
@@ -496,7 +496,7 @@ func mark(d *code.Node) (name, p string, ok bool) {
 		}
 	}
 	name = n.Dotted()
-	return name[strings.LastIndexByte(name, '.')+1:], p, ok
+	return value.Tail(name, 1), p, ok
 }
 
 // django reads urlpatterns: path(), re_path() and include().
@@ -539,7 +539,7 @@ func (r *router) handlers(files []*code.File) {
 			n := site.Node
 			callee := n.Kid(0)
 			path := callee.Dotted()
-			last := path[strings.LastIndexByte(path, '.')+1:]
+			last := value.Tail(path, 1)
 			switch {
 			case last == "createServer" && n.Kid(len(n.Kids)-1).Is(code.Func):
 				r.add("any", "*", f, n)

@@ -27,10 +27,7 @@ var rustMethods = []struct{ chain, method string }{
 func rustListener(e *value.Eval, f *code.File, site code.Site, live func(string) bool) *fact.Listener {
 	callee := site.Node.Kid(0)
 	path := callee.Dotted()
-	two := path
-	if i := strings.LastIndexByte(path, '.'); i >= 0 {
-		two = path[strings.LastIndexByte(path[:i], '.')+1:]
-	}
+	two := value.Tail(path, 2)
 	ok := rustSockets[two]
 	if !ok && callee.Is(code.Member) {
 		head := chainHead(e, callee.Kid(0), site.Scope, 0)

@@ -161,6 +161,7 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	}
 	sandboxed(st)
 	st.Variables = Variables(st.Program, files)
+	st.Variables = append(st.Variables, heard(st.Listeners, st.Variables)...)
 	s.bind(st, b)
 	s.settings(st, prog, files)
 	for _, f := range files {
@@ -1217,25 +1218,7 @@ func (s *Starter) uwsgiConfig(st *fact.Start, prog *Program) {
 
 // bracketed puts together a text with $(NAME) in it.
 func bracketed(text string, at place.Span) *value.Value {
-	var parts []*value.Value
-	for text != "" {
-		i := strings.Index(text, "$(")
-		if i < 0 {
-			parts = append(parts, value.Text(text, at))
-			break
-		}
-		if i > 0 {
-			parts = append(parts, value.Text(text[:i], at))
-		}
-		name, rest, ok := strings.Cut(text[i+2:], ")")
-		if !ok {
-			return value.Text(text, at)
-		}
-		parts = append(parts, value.Variable(name, value.ReadsEmpty, at))
-		text = rest
-	}
-	if len(parts) == 0 {
-		return value.Text("", at)
-	}
-	return value.Concat(parts...)
+	return value.Fill(text, "$(", ")", at, func(name string) *value.Value {
+		return value.Variable(name, value.ReadsEmpty, at)
+	})
 }

@@ -25,10 +25,7 @@ func (e *Eval) dotnetCall(n *code.Node, s *code.Scope, c *context) *Value {
 		return e.expr(k, s, c)
 	}
 	path := strings.TrimPrefix(callee.Dotted(), "System.")
-	two := path
-	if i := strings.LastIndexByte(path, '.'); i >= 0 {
-		two = path[strings.LastIndexByte(path[:i], '.')+1:]
-	}
+	two := Tail(path, 2)
 	switch two {
 	case "Environment.GetEnvironmentVariable":
 		return e.envNamed(arg(0), ReadsNull, at)
@@ -133,7 +130,7 @@ func dotnetText(v *Value) *Value {
 	if v.Kind == Str || v.Kind == Num || v.Kind == External || v.Kind == Unknown {
 		return v
 	}
-	return op("phptext", true, v.At, v)
+	return op("astext", true, v.At, v)
 }
 
 // hostEnvironment is what the program is run for.
@@ -145,7 +142,7 @@ func hostEnvironment(at place.Span) *Value {
 // configuration, and the section of it that it stands for.
 func (e *Eval) configuration(n *code.Node, s *code.Scope, c *context) (string, bool) {
 	name := n.Dotted()
-	switch last := name[strings.LastIndexByte(name, '.')+1:]; strings.ToLower(strings.TrimPrefix(last, "_")) {
+	switch last := Tail(name, 1); strings.ToLower(strings.TrimPrefix(last, "_")) {
 	case "configuration", "config", "configurationmanager":
 		return "", true
 	}
@@ -222,7 +219,7 @@ func (e *Eval) settingIn(file, key string) *Value {
 func (e *Eval) dotnetMember(n *code.Node, s *code.Scope, c *context) *Value {
 	at := s.File.At(n)
 	path := n.Dotted()
-	switch path[strings.LastIndexByte(path[:max(0, strings.LastIndexByte(path, '.'))], '.')+1:] {
+	switch Tail(path, 2) {
 	case "IPAddress.Any":
 		return text("0.0.0.0", at)
 	case "IPAddress.IPv6Any":

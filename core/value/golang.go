@@ -199,7 +199,7 @@ func (e *Eval) goMethod(base *Value, name string) *Value {
 	if base.Text == "" {
 		return nil
 	}
-	typ := base.Text[strings.LastIndexByte(base.Text, '.')+1:]
+	typ := Tail(base.Text, 1)
 	var found *Value
 	for _, f := range e.Loader.Loaded() {
 		if f.Lang != code.Go || f.Body == nil {
@@ -220,7 +220,7 @@ func (e *Eval) goMethod(base *Value, name string) *Value {
 // goSet gives a field of an object as a method of its type leaves it; nil where
 // none sets it, unknown where several do.
 func (e *Eval) goSet(base *Value, field string, at place.Span) *Value {
-	typ := base.Text[strings.LastIndexByte(base.Text, '.')+1:]
+	typ := Tail(base.Text, 1)
 	if typ == "" || e.busy([2]string{typ, field}) {
 		return nil
 	}

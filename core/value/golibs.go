@@ -123,7 +123,7 @@ func (e *Eval) flagNamed(name string, at place.Span) *Value {
 
 // goStruct finds a structure by the name of its type.
 func (e *Eval) goStruct(typ string) (*code.Node, *code.File) {
-	name := typ[strings.LastIndexByte(typ, '.')+1:]
+	name := Tail(typ, 1)
 	for _, f := range e.Loader.Loaded() {
 		if f.Lang != code.Go || f.Body == nil {
 			continue
@@ -361,25 +361,7 @@ func zeroOf(v *Value) *Value {
 
 // expanded is a text with ${NAME} and $NAME in it (package os, ExpandEnv).
 func expanded(s string, at place.Span) *Value {
-	var parts []*Value
-	for s != "" {
-		i := strings.IndexByte(s, '$')
-		if i < 0 {
-			parts = append(parts, text(s, at))
-			break
-		}
-		if i > 0 {
-			parts = append(parts, text(s[:i], at))
-		}
-		s = strings.TrimPrefix(s[i+1:], "{")
-		end := 0
-		for end < len(s) && (s[end] == '_' || s[end] >= '0' && s[end] <= '9' || s[end] >= 'A' && s[end] <= 'Z' || s[end] >= 'a' && s[end] <= 'z') {
-			end++
-		}
-		parts = append(parts, &Value{Kind: Env, Text: s[:end], Unset: ReadsEmpty, At: at})
-		s = strings.TrimPrefix(s[end:], "}")
-	}
-	return Concat(parts...)
+	return Fill(s, "$", "", at, func(name string) *Value { return Variable(name, ReadsEmpty, at) })
 }
 
 // fillers are the functions that fill a structure whose address they get.
@@ -471,7 +453,7 @@ func (e *Eval) handed(now *Value, name string, site code.Site, c *context) *Valu
 			}
 			return e.decoded(d, cls, 0)
 		}
-		last := p[strings.LastIndexByte(p, '.')+1:]
+		last := Tail(p, 1)
 		for _, word := range []string{"Unmarshal", "Decode", "Parse", "Load", "Process", "Bind", "Fill", "Populate", "Unpack", "Scan"} {
 			if strings.Contains(last, word) && !strings.HasPrefix(p, "flag.") && !strings.HasPrefix(p, "github.com/spf13/pflag.") {
 				return dots("what " + last + " puts into " + name)

@@ -115,7 +115,7 @@ func (e *Eval) jvmCall(n *code.Node, s *code.Scope, c *context) *Value {
 			return e.jvmStatic(callee.Name, args, c, at)
 		}
 		fn := e.expr(callee, s, c)
-		if fn.Kind == External && mapTypes[fn.Text[strings.LastIndexByte(fn.Text, '.')+1:]] {
+		if fn.Kind == External && mapTypes[Tail(fn.Text, 1)] {
 			args, _ := e.args(n, s, c)
 			return e.jvmStatic("HashMap()", args, c, at)
 		}

@@ -266,7 +266,7 @@ func phpText(v *Value) *Value {
 	case Str, Num, External, Unknown:
 		return v
 	}
-	return op("phptext", false, v.At, v)
+	return op("astext", false, v.At, v)
 }
 
 func dirOf(name string) string {

@@ -28,13 +28,8 @@ func (e *Eval) rustCall(n *code.Node, s *code.Scope, c *context) *Value {
 		return &Value{Kind: Null, At: at}
 	}
 	if path := callee.Dotted(); path != "" && !e.rustBound(callee, s) {
-		last := path[strings.LastIndexByte(path, '.')+1:]
-		two := path
-		if i := strings.LastIndexByte(path, '.'); i >= 0 {
-			if j := strings.LastIndexByte(path[:i], '.'); j >= 0 {
-				two = path[j+1:]
-			}
-		}
+		last := Tail(path, 1)
+		two := Tail(path, 2)
 		switch two {
 		case "env.var", "env.var_os", "var", "dotenvy.var", "dotenv.var":
 			if two != "var" || e.rustImports(s.File, "env") {
@@ -115,7 +110,7 @@ func (e *Eval) rustCall(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 		if k := n.Kid(i + 1); k != nil && len(in) == 1 { // a function by its path: str::parse, Some
 			last := k.Dotted()
-			last = last[strings.LastIndexByte(last, '.')+1:]
+			last = Tail(last, 1)
 			if rustSame[last] {
 				return in[0]
 			}
@@ -416,7 +411,7 @@ func (e *Eval) rustUses(f *code.File, name string) bool {
 
 // rustStruct finds a struct by its name.
 func (e *Eval) rustStruct(path string) (*code.Node, *code.File) {
-	name := path[strings.LastIndexByte(path, '.')+1:]
+	name := Tail(path, 1)
 	for _, f := range e.Loader.Loaded() {
 		if f.Lang != code.Rust || f.Body == nil {
 			continue
@@ -476,9 +471,9 @@ func (e *Eval) rustMember(n *code.Node, s *code.Scope, c *context) *Value {
 	case strings.HasSuffix(path, "Ipv6Addr.LOCALHOST"):
 		return text("::1", at)
 	case path != "" && !e.rustBound(n, s):
-		last := path[strings.LastIndexByte(path, '.')+1:]
+		last := Tail(path, 1)
 		owner := strings.TrimSuffix(path, "."+last)
-		owner = owner[strings.LastIndexByte(owner, '.')+1:]
+		owner = Tail(owner, 1)
 		if owner == "Self" && s.Class != nil {
 			owner = s.Class.Name
 		}

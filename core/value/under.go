@@ -685,7 +685,7 @@ var operators = map[string]operator{
 		}
 		return o
 	},
-	"phptext": func(a, _ Outcome, _ bool) Outcome {
+	"astext": func(a, _ Outcome, _ bool) Outcome {
 		switch {
 		case a.nothing() || a.Kind == Bool && a.Num == 0:
 			return str("")

@@ -386,3 +386,15 @@ func (v *Value) replace(set map[string]*Value, by func(v, s *Value) *Value) *Val
 	c.Kids = kids
 	return &c
 }
+
+// Tail is the last parts of a dotted path: Tail("a.b.c", 2) is "b.c".
+func Tail(path string, parts int) string {
+	for i := len(path) - 1; i >= 0; i-- {
+		if path[i] == '.' {
+			if parts--; parts == 0 {
+				return path[i+1:]
+			}
+		}
+	}
+	return path
+}

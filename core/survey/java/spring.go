@@ -365,33 +365,9 @@ func lookup(d *document.Node, file, key string) *document.Node {
 // placeholders puts ${NAME:default} together: names are those of variables, and
 // of other properties.
 func (p properties) placeholders(t *source.Tree, c *fact.Component, st *fact.Start, s string, at place.Span, depth int) *value.Value {
-	var parts []*value.Value
-	for s != "" {
-		i := strings.Index(s, "${")
-		if i < 0 {
-			parts = append(parts, value.Text(s, at))
-			break
-		}
-		nested, end := 0, -1
-		for j := i + 1; j < len(s) && end < 0; j++ {
-			switch s[j] {
-			case '{':
-				nested++
-			case '}':
-				if nested--; nested == 0 {
-					end = j
-				}
-			}
-		}
-		if end < 0 {
-			parts = append(parts, value.Text(s, at))
-			break
-		}
-		if i > 0 {
-			parts = append(parts, value.Text(s[:i], at))
-		}
-		name, def, has := strings.Cut(s[i+2:end], ":")
-		v := &value.Value{Kind: value.Env, Text: variable(name), Unset: value.Raises, At: at}
+	return value.Fill(s, "${", "}", at, func(inside string) *value.Value {
+		name, def, has := strings.Cut(inside, ":")
+		v := value.Variable(variable(name), value.Raises, at)
 		var other *value.Value
 		if has {
 			other = p.placeholders(t, c, st, def, at, depth+1)
@@ -408,13 +384,8 @@ func (p properties) placeholders(t *source.Tree, c *fact.Component, st *fact.Sta
 			v.Unset = value.ReadsUndef
 			v = &value.Value{Kind: value.Op, Text: "??", At: at, Kids: []*value.Value{v, other}}
 		}
-		parts = append(parts, v)
-		s = s[end+1:]
-	}
-	if len(parts) == 0 {
-		return value.Text("", at)
-	}
-	return value.Concat(parts...)
+		return v
+	})
 }
 
 // variable is the variable that a property's name is looked up under (Spring
