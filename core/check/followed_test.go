@@ -648,6 +648,34 @@ func main() {
 }
 `, ` => loopback 8504
 ADDR=:5123 => any 5123`},
+	{"Go: one of two values behind an interface", `-- Procfile --
+web: ./g
+-- go.mod --
+module g
+
+go 1.25
+-- main.go --
+package main
+ import ("net/http"; "os")
+type Listener interface { Listen() error }
+type web struct{ addr string }
+func (w web) Listen() error { return http.ListenAndServe(w.addr, nil) }
+func pick() Listener { if p := os.Getenv("PORT"); p != "" { return web{":" + p} }; return web{"127.0.0.1:9501"} }
+func main() { pick().Listen() }
+`, `PORT=5123 => any 5123
+ => loopback 9501`},
+	{"Go: the first of a list", `-- Procfile --
+web: ./g
+-- go.mod --
+module g
+
+go 1.25
+-- main.go --
+package main
+ import ("net/http"; "os"; "strings")
+func main() { hosts := strings.Split(os.Getenv("BIND"), ","); addr := "0.0.0.0:9502"; if len(hosts) > 0 && hosts[0] != "" { addr = hosts[0] }; http.ListenAndServe(addr, nil) }
+`, ` => any 9502
+BIND=127.0.0.1:5123 => loopback 5123`},
 	{"Java: a verticle", `-- Procfile --
 web: java -jar target/g.jar
 -- pom.xml --
@@ -1154,6 +1182,34 @@ server:
   port: ${PORT}
 ` + manifest1, ` => loopback 8404
 SPRING_PROFILES_ACTIVE=prod PORT=5123 => any 5123`},
+	{"Java: an abstract class", `-- Procfile --
+web: java -jar target/g.jar
+-- src/main/java/g/Main.java --
+package g;
+import java.net.*;
+import java.io.*;
+import java.util.*;
+import com.sun.net.httpserver.*;
+public class Main {
+abstract static class Server { protected abstract int port(); protected String host() { return "0.0.0.0"; } void start() throws IOException { HttpServer.create(new InetSocketAddress(host(), port()), 0).start(); } }
+ static class Gate extends Server { @Override protected int port() { String p = System.getenv("PORT"); return p == null ? 9401 : Integer.parseInt(p); } @Override protected String host() { return "127.0.0.1"; } }
+ public static void main(String[] a) throws Exception { new Gate().start(); }
+}
+` + manifest4, `PORT=5123 => loopback 5123
+ => loopback 9401`},
+	{"Java: a map that is put to", `-- Procfile --
+web: java -jar target/g.jar
+-- src/main/java/g/Main.java --
+package g;
+import java.net.*;
+import java.io.*;
+import java.util.*;
+import com.sun.net.httpserver.*;
+public class Main {
+public static void main(String[] args) throws Exception { Map<String, String> o = new HashMap<>(); o.put("port", "9402"); String p = System.getenv("PORT"); if (p != null) { o.put("port", p); } new ServerSocket(Integer.parseInt(o.get("port"))).accept(); }
+}
+` + manifest4, `PORT=5123 => any 5123
+ => any 9402`},
 	{"Kotlin: when and lazy", `-- Procfile --
 web: java -jar build/libs/g-all.jar
 -- settings.gradle.kts --
@@ -2154,6 +2210,53 @@ if (!PORT) { console.error("PORT is required"); process.exit(1); }
 app.listen(PORT);
 `, `PORT=5123 => any 5123
  => exits`},
+	{"Node.js: settings made by a function", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"g","scripts":{},"dependencies":{"express":"1.0.0"}}
+-- s.js --
+const express = require("express");
+const config = require("./lib/config")();
+const app = express();
+app.get("/", (q, r) => r.send("x"));
+if (config.enabled) {
+  app.listen(config.port, config.host);
+}
+-- lib/config.js --
+module.exports = function () {
+  const port = parseInt(process.env.PORT || "9001", 10);
+  if (isNaN(port)) throw new Error("PORT");
+  return { enabled: process.env.ENABLED !== "no", port, host: process.env.HOST || "0.0.0.0" };
+};
+`, `PORT=5123 => any 5123
+PORT=abc => exits
+HOST=127.0.0.1 => loopback 9001`},
+	{"Node.js: a class that overrides a method", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"g","scripts":{},"dependencies":{}}
+-- s.js --
+const http = require("http");
+class Base { get defaults() { return { port: 9002, host: "localhost" }; } get options() { return { ...this.defaults, ...this.overrides() }; } overrides() { return {}; } listen() { const { port, host } = this.options; http.createServer().listen(port, host); } }
+class Gate extends Base { overrides() { return process.env.PORT ? { port: Number(process.env.PORT) } : {}; } }
+new Gate().listen();
+`, `PORT=5123 => loopback 5123
+ => loopback 9002`},
+	{"Node.js: a dotted path into settings", `-- Procfile --
+web: node s.mjs
+-- package.json --
+{"name":"g","scripts":{},"dependencies":{}}
+-- s.mjs --
+ import http from "node:http";
+ import { config } from "./config/index.mjs";
+http.createServer().listen(config("http.port"), config("http.host"));
+-- config/index.mjs --
+ import defaults from "./defaults.mjs";
+export function config(path) { return path.split(".").reduce((o, k) => o?.[k], defaults); }
+-- config/defaults.mjs --
+export default { http: { port: Number(process.env.PORT) || 9003, host: "127.0.0.1" } };
+`, `PORT=5123 => loopback 5123
+ => loopback 9003`},
 	{"PHP: function", `-- Procfile --
 web: php s.php
 -- composer.json --
@@ -2325,6 +2428,15 @@ web: composer run-script start
 <?php
 `, `PORT=5123 => any 5123
  => any 8302`},
+	{"PHP: an abstract class", `-- Procfile --
+web: php s.php
+-- s.php --
+<?php
+abstract class Server { abstract protected function port(): int; public function run(): void { $s = stream_socket_server("tcp://0.0.0.0:" . $this->port()); stream_socket_accept($s); } }
+class Gate extends Server { protected function port(): int { return (int) (getenv("PORT") ?: 9301); } }
+(new Gate)->run();
+`, `PORT=5123 => any 5123
+ => any 9301`},
 	{"Python: decouple", `-- Procfile --
 web: python s.py
 -- requirements.txt --
@@ -3408,6 +3520,55 @@ import os
 serve(app.app, listen=f"{os.environ.get('HOST', '127.0.0.1')}:{os.environ.get('PORT', '8111')}")
 `, `PORT=5123 => loopback 5123
 HOST=0.0.0.0 => any 8111`},
+	{"Python: options that are spread", `-- Procfile --
+web: python s.py
+-- requirements.txt --
+flask
+-- s.py --
+from flask import Flask
+import os
+class Server:
+    def __init__(self, app=None, **kw):
+        self.app = app or Flask(__name__)
+        self.options = {"host": "127.0.0.1", "port": 9101, **kw}
+    def start(self):
+        self.app.run(**self.options)
+Server(host="0.0.0.0", port=int(os.environ.get("PORT", 9102))).start()
+`, `PORT=5123 => any 5123
+ => any 9102`},
+	{"Python: text of digits", `-- Procfile --
+web: python s.py
+-- requirements.txt --
+uvicorn
+-- s.py --
+import os, uvicorn
+from typing import Final
+DEFAULT_PORT: Final = 9104
+def port() -> int:
+    raw = os.environ.get("PORT")
+    return int(raw) if raw is not None and raw.isdecimal() else DEFAULT_PORT
+async def app(s, r, x): ...
+if __name__ == "__main__":
+    server = uvicorn.Server(uvicorn.Config(app, host="0.0.0.0", port=port()))
+    server.run()
+`, `PORT=5123 => any 5123
+ => any 9104`},
+	{"Python: a file for each stage", `-- Procfile --
+web: python s.py
+-- requirements.txt --
+
+-- s.py --
+import json, os, pathlib
+from http.server import HTTPServer, BaseHTTPRequestHandler
+here = pathlib.Path(__file__).parent
+conf = json.loads((here / "conf" / f"{os.environ.get('STAGE', 'dev')}.json").read_text())
+HTTPServer((conf["host"], conf["port"]), BaseHTTPRequestHandler).serve_forever()
+-- conf/dev.json --
+{"host":"127.0.0.1","port":9105}
+-- conf/live.json --
+{"host":"0.0.0.0","port":9106}
+`, ` => loopback 9105
+STAGE=live => any 9106`},
 	{"Ruby: settings of unicorn", `-- Procfile --
 web: bundle exec unicorn -c config/unicorn.rb
 -- Gemfile --
@@ -3780,6 +3941,24 @@ server:
   port: 8203
 `, `PORT=5123 => loopback 5123
  => loopback 8203`},
+	{"Ruby: methods of a module itself", `-- Procfile --
+web: ruby s.rb
+-- s.rb --
+require "socket"
+module Gate
+  class << self
+    def port = Integer(ENV.fetch("PORT", "9201"))
+    def host
+      ENV["HOST"] || "127.0.0.1"
+    end
+    def run
+      TCPServer.new(host, port).accept
+    end
+  end
+end
+Gate.run
+`, `PORT=5123 => loopback 5123
+ => loopback 9201`},
 	{"Rust: clap by its builder", `-- Procfile --
 web: ./target/release/g
 -- Cargo.toml --

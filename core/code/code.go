@@ -191,6 +191,9 @@ func (n *Node) Dotted() string {
 	return ""
 }
 
+// Yield is the name of what a generator gives to whoever goes through it.
+const Yield = "yield"
+
 // Rest1 is the name of an index that takes all from one place on: x[1:]. Its
 // kid is the place.
 const Rest1 = "rest"

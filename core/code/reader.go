@@ -1178,9 +1178,9 @@ func (r *reader) unary() *Node {
 			r.eatP("*")
 			r.eatN("from")
 			if r.cur().nl || r.cur().kind == tNewline || r.isP(")") || r.isP(";") || r.isP("}") {
-				return &Node{Kind: Unknown, Off: t.off, End: t.end}
+				return &Node{Kind: Unknown, Name: Yield, Off: t.off, End: t.end}
 			}
-			return r.done(&Node{Kind: Await, Off: t.off, Kids: []*Node{r.operand(1)}})
+			return r.done(&Node{Kind: Await, Name: Yield, Off: t.off, Kids: []*Node{r.operand(1)}})
 		case "not":
 			if r.py() {
 				return one("!", 5)

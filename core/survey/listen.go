@@ -297,6 +297,13 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 		return nil
 	}
 	v := e.Callee(site)
+	for v.Kind == value.Op && (v.Text == "||" || v.Text == "??") && len(v.Kids) == 2 { // what is given, or one of its own
+		if v.Kids[0].Kind == value.External {
+			v = v.Kids[0]
+		} else {
+			v = v.Kids[1]
+		}
+	}
 	var class *value.Value
 	if v.Kind == value.Class { // a class of the tree that comes from a server
 		for _, b := range e.Bases(v) {

@@ -25,7 +25,7 @@ var conversions = map[string]string{
 // methods are methods of texts and lists, by the operation.
 var methods = map[string]string{
 	"strip": "strip", "trim": "strip", "lstrip": "strip", "rstrip": "strip", "lower": "lower", "toLowerCase": "lower", "casefold": "lower",
-	"upper": "upper", "toUpperCase": "upper", "title": "title", "capitalize": "title", "split": "split", "partition": "partition", "rpartition": "rpartition", "toString": "String", "isdigit": "digits", "isnumeric": "digits",
+	"upper": "upper", "toUpperCase": "upper", "title": "title", "capitalize": "title", "split": "split", "partition": "partition", "rpartition": "rpartition", "toString": "String", "isdigit": "digits", "isnumeric": "digits", "isdecimal": "digits",
 	"startswith": "startswith", "startsWith": "startswith",
 }
 
@@ -601,6 +601,13 @@ func (e *Eval) method(n, callee *code.Node, s *code.Scope, c *context) *Value {
 			}
 		}
 	}
+	if name == "split" && base.Kind == Str && n.Kid(1).Is(code.String) && n.Kids[1].Name != "" && len(n.Kids) == 2 {
+		list := &Value{Kind: List, At: at, Py: py}
+		for part := range strings.SplitSeq(base.Text, n.Kids[1].Name) {
+			list.Kids = append(list.Kids, text(part, at))
+		}
+		return list
+	}
 	if base.Kind == List {
 		args, _ := e.args(n, s, c)
 		if v := e.listMethod(base, name, args, c, py, at); v != nil {
@@ -704,6 +711,14 @@ func (e *Eval) result(which int, fn *Value, args []*Value, keys map[string]*Valu
 	}
 	v := e.body(body.Kids, inner, ctx)
 	if v == nil {
+		gives := false
+		body.Walk(func(k *code.Node) bool {
+			gives = gives || k.Name == code.Yield && (k.Is(code.Await) || k.Is(code.Unknown))
+			return !gives && !k.Is(code.Func)
+		})
+		if gives {
+			return unknown("what a generator gives", fn.At)
+		}
 		return &Value{Kind: Undef, At: fn.At}
 	}
 	return v

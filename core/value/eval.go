@@ -79,9 +79,12 @@ type ref struct {
 	node  *code.Node
 	scope *code.Scope // the scope in which it stands
 	up    *context    // the call in which a function was made
-	this  *Value
-	args  []*Value          // what an object was made with, by place
-	keys  map[string]*Value // and by keyword
+	// several is set where the object may be of one of several classes that
+	// come from this one.
+	several bool
+	this    *Value
+	args    []*Value          // what an object was made with, by place
+	keys    map[string]*Value // and by keyword
 }
 
 // context is what is known while the body of a function is evaluated.
@@ -312,6 +315,11 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 		return v
 	case code.Array:
+		if f.Lang == code.Go && n.Alias != "" {
+			if v := e.placed(n, s, c); v != nil {
+				return v
+			}
+		}
 		v := &Value{Kind: List, At: at()}
 		for _, k := range n.Kids {
 			if k.Is(code.Spread) {
@@ -694,10 +702,80 @@ func (e *Eval) this(s *code.Scope, c *context) *Value {
 	}
 	for x := s; x != nil; x = x.Parent {
 		if x.Class != nil {
-			return &Value{Kind: Instance, Text: x.Class.Name, ref: &ref{file: s.File, node: x.Class, scope: s.File.Top}}
+			return e.derived(&Value{Kind: Instance, Text: x.Class.Name, ref: &ref{file: s.File, node: x.Class, scope: s.File.Top}}, 0)
 		}
 	}
 	return nil
+}
+
+// derived is an object of the one class of the tree that comes from the class of
+// v, where nothing makes an object of that class itself; v where there is none.
+func (e *Eval) derived(v *Value, depth int) *Value {
+	class := v.ref.node
+	var only *Value
+	for _, f := range e.Loader.Loaded() {
+		if f.Lang != v.ref.file.Lang {
+			continue
+		}
+		for _, cls := range f.Classes {
+			for _, b := range cls.Kid(0).Kids {
+				if cls == class || class.Name == "" || !b.Is(code.Name) && !b.Is(code.Member) || Tail(strings.TrimPrefix(b.Name, `\`), 1) != class.Name {
+					continue
+				}
+				if only != nil && only.ref.node != cls { // one of several
+					w := *v
+					r := *v.ref
+					r.several = true
+					w.ref = &r
+					return &w
+				}
+				only = &Value{Kind: Instance, Text: cls.Name, At: v.At, ref: &ref{file: f, node: cls, scope: f.Top}}
+			}
+		}
+	}
+	if only == nil || depth > 4 {
+		return v
+	}
+	for _, f := range e.Loader.Loaded() {
+		for _, site := range f.Calls {
+			fn := site.Node.Kid(0)
+			if fn.Is(code.Name) && fn.Name == class.Name || fn.Is(code.Member) && fn.Name == "new" && fn.Kid(0).Is(code.Name) && fn.Kids[0].Name == class.Name {
+				return v // the class itself is used
+			}
+		}
+	}
+	return e.derived(only, depth+1)
+}
+
+// isOf reports whether an object is of a class, or of one that comes from it.
+func (e *Eval) isOf(v *Value, class *code.Node, depth int) bool {
+	if v.ref.node == class {
+		return true
+	}
+	for _, b := range v.ref.node.Kid(0).Kids {
+		if depth > 4 || !b.Is(code.Name) && !b.Is(code.Member) {
+			continue
+		}
+		if bv := e.expr(b, v.ref.scope, nil); bv.Kind == Class && bv.ref != nil && e.isOf(bv, class, depth+1) {
+			return true
+		}
+	}
+	return false
+}
+
+// overridden reports whether some class that comes from a class has an
+// attribute of its own of that name.
+func (e *Eval) overridden(class *code.Node, name string) bool {
+	for _, f := range e.Loader.Loaded() {
+		for _, cls := range f.Classes {
+			for _, b := range cls.Kid(0).Kids {
+				if cls != class && (b.Is(code.Name) || b.Is(code.Member)) && b.Name == class.Name && f.Inside[cls] != nil && len(f.Inside[cls].Names[name]) > 0 {
+					return true
+				}
+			}
+		}
+	}
+	return false
 }
 
 // lookup follows a name through the scopes around it.
@@ -713,7 +791,7 @@ func (e *Eval) lookup(name string, off int32, s *code.Scope, c *context) *Value 
 				continue
 			}
 			this := e.this(s, c)
-			if this == nil || this.ref == nil || this.ref.node != x.Class {
+			if this == nil || this.ref == nil || !e.isOf(this, x.Class, 0) {
 				this = &Value{Kind: Instance, Text: x.Class.Name, ref: &ref{file: file, node: x.Class, scope: file.Top}}
 			}
 			if v := e.attribute(this, name, c); v != nil {
@@ -726,7 +804,7 @@ func (e *Eval) lookup(name string, off int32, s *code.Scope, c *context) *Value 
 			use = 0 // a function runs after what surrounds it was set up
 		}
 		if x.Class != nil && x.Func == nil && members(file.Lang) {
-			if this := e.this(s, c); this != nil && this.ref != nil && this.ref.node == x.Class {
+			if this := e.this(s, c); this != nil && this.ref != nil && e.isOf(this, x.Class, 0) {
 				if v := e.attribute(this, name, c); v != nil {
 					return v
 				}
@@ -756,7 +834,7 @@ func (e *Eval) lookup(name string, off int32, s *code.Scope, c *context) *Value 
 				continue
 			}
 			this := e.this(s, c)
-			if this == nil || this.ref == nil || this.ref.node != x.Class {
+			if this == nil || this.ref == nil || !e.isOf(this, x.Class, 0) {
 				this = &Value{Kind: Instance, Text: x.Class.Name, ref: &ref{file: file, node: x.Class, scope: file.Top}}
 			}
 			if v := e.attribute(this, name, c); v != nil && v.Kind != External {
@@ -1822,6 +1900,10 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 		return v
 	}
 	switch base.Kind {
+	case Env:
+		if base.Text == "\x00" { // the program has ended
+			return base
+		}
 	case EnvMap:
 		if strings.HasPrefix(name, "npm_") {
 			return unknown(name+" is set by the package manager", at)

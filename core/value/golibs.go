@@ -849,3 +849,22 @@ func TaggedVariables(f *code.File) []TaggedVariable {
 	}
 	return list
 }
+
+// placed is a structure whose fields are given by their places; nil where its
+// type is not of the tree.
+func (e *Eval) placed(n *code.Node, s *code.Scope, c *context) *Value {
+	cls, f := e.goStruct(n.Alias)
+	if cls == nil {
+		return nil
+	}
+	o := &Value{Kind: Object, Text: n.Alias, At: s.File.At(n)}
+	for _, b := range cls.Kid(1).Kids {
+		if i := len(o.Keys); b.Is(code.Bind) && b.Kid(0).Is(code.Name) && i < len(n.Kids) {
+			o.Keys, o.Kids = append(o.Keys, b.Kids[0].Name), append(o.Kids, e.expr(n.Kids[i], s, c))
+		}
+	}
+	if f == nil || len(o.Keys) != len(n.Kids) {
+		return nil
+	}
+	return o
+}

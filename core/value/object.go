@@ -21,6 +21,9 @@ func (e *Eval) attributeOf(base, self *Value, name string, c *context) *Value {
 	if r == nil {
 		return nil
 	}
+	if r.several && e.overridden(r.node, strings.TrimSuffix(name, "()")) {
+		return unknown("the "+name+" of one of several classes", base.At)
+	}
 	called := e.methods
 	key := [3]any{r.node, name, called}
 	if e.busy(key) {
