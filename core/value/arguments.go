@@ -147,6 +147,30 @@ func (e *Eval) argument(base *Value, name string, at place.Span) *Value {
 	return unknown("the argument "+name, at)
 }
 
+// allArguments is what an argument parser returns as a dictionary.
+func (e *Eval) allArguments(base *Value, at place.Span) *Value {
+	o := &Value{Kind: Object, At: at}
+	for _, site := range e.calls("add_argument") {
+		var flags []string
+		dest := ""
+		for _, a := range site.Node.Args() {
+			switch {
+			case a.Is(code.String):
+				flags = append(flags, a.Name)
+			case a.Is(code.Keyword) && a.Name == "dest" && a.Kid(0).Is(code.String):
+				dest = a.Kids[0].Name
+			}
+		}
+		if dest == "" {
+			dest = destination(flags)
+		}
+		if dest != "" && !slices.Contains(o.Keys, dest) {
+			o.Keys, o.Kids = append(o.Keys, dest), append(o.Kids, e.argument(base, dest, at))
+		}
+	}
+	return o
+}
+
 func destination(flags []string) string {
 	for _, f := range flags {
 		if !strings.HasPrefix(f, "-") {

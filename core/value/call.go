@@ -264,6 +264,10 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 				o.Keys, o.Kids = append(o.Keys, k), append(o.Kids, keys[k])
 			}
 			return o
+		case "vars":
+			if len(args) == 1 && args[0].Kind == External && parsers[args[0].Text] {
+				return e.allArguments(args[0], at)
+			}
 		case "next":
 			if n.Kid(1).Is(code.Comp) {
 				if v := e.firstOf(n, args, s, c); v != nil {

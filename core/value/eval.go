@@ -557,7 +557,7 @@ func (e *Eval) unary(n *code.Node, s *code.Scope, c *context) *Value {
 // globals are names that a language has without an import.
 var globals = map[string]bool{"process": true, "Bun": true, "Deno": true, "globalThis": true, "global": true, "require": true, "module": true,
 	"console": true, "Number": true, "parseInt": true, "parseFloat": true, "String": true, "Boolean": true, "isNaN": true, "JSON": true, "Object": true, "Math": true,
-	"URL": true, "Map": true, "int": true, "str": true, "float": true, "bool": true, "len": true, "list": true, "getattr": true, "tuple": true, "set": true, "bytes": true, "dict": true, "open": true, "max": true, "min": true, "Array": true, "next": true, "__file__": true, "__dirname": true, "__filename": true, "import": true}
+	"URL": true, "Map": true, "int": true, "str": true, "float": true, "bool": true, "len": true, "list": true, "getattr": true, "tuple": true, "set": true, "bytes": true, "dict": true, "open": true, "max": true, "min": true, "Array": true, "next": true, "vars": true, "__file__": true, "__dirname": true, "__filename": true, "import": true}
 
 // verticle reports whether code stands in a verticle of Vert.x.
 func verticle(s *code.Scope) bool {
