@@ -33,6 +33,9 @@ func (s *Scope) bind(b *Binding) {
 	s.Names[b.Name] = append(s.Names[b.Name], b)
 }
 
+// Ends reports whether a statement is a call that ends the program.
+func Ends(n *Node) bool { return n.Is(ExprStmt) && leaves(n) }
+
 // leaves reports whether a block always leaves what surrounds it.
 func leaves(n *Node) bool {
 	if n == nil {

@@ -769,6 +769,10 @@ func (e *Eval) bodyThen(list []*code.Node, s *code.Scope, c *context, then func(
 			return e.expr(n.Kid(0), s, c)
 		case code.Throw:
 			return &Value{Kind: Env, Text: "\x00", Unset: Raises} // never set: raises
+		case code.ExprStmt:
+			if code.Ends(n) { // which nothing catches
+				return op("unwrap", true, s.File.At(n), &Value{Kind: Env, Text: "\x00", Unset: Raises})
+			}
 		case code.Block, code.With:
 			kids := n.Kids
 			if n.Kind == code.With {

@@ -273,6 +273,13 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 		if name == ".+" { // PHP: nothing and false are empty text
 			return Concat(phpText(l), phpText(r))
 		}
+		if name == "in" {
+			if list := e.argumentList(r, at()); list != nil {
+				r = list
+			} else if r.Kind == Object && !py && !slices.Contains(r.Keys, "...") { // a name of the object
+				r = entries("Object.keys", []*Value{r}, at())
+			}
+		}
 		if name == "in" && r.Kind == EnvMap && l.Kind == Str {
 			return op("isset", py, at(), &Value{Kind: Env, Text: l.Text, At: at()})
 		}

@@ -341,7 +341,13 @@ func (e *Eval) jvmStatic(fn string, args []*Value, c *context, at place.Span) *V
 			o.spread(a, true)
 		}
 		return o
-	case "List.of", "Arrays.asList", "listOf", "arrayOf":
+	case "List.of", "Arrays.asList", "listOf", "arrayOf", "Set.of", "setOf":
+		if len(args) == 1 && args[0].Kind == External && args[0].Text == "main.args" {
+			return &Value{Kind: List, Kids: e.Args, At: at}
+		}
+		if slices.ContainsFunc(args, func(a *Value) bool { return a.Kind == External || a.Kind == Unknown }) {
+			return unknown("what is in a list", at)
+		}
 		return &Value{Kind: List, Kids: args, At: at}
 	case "InetAddress.getByName", "Inet4Address.getByName":
 		return op("??", true, at, arg(0), text("localhost", at))

@@ -422,7 +422,7 @@ func (e *Eval) implicitThen(list []*code.Node, s *code.Scope, c *context, then f
 func returns(n *code.Node) bool {
 	found := false
 	n.Walk(func(k *code.Node) bool {
-		found = found || k.Is(code.Return) || k.Is(code.Throw)
+		found = found || k.Is(code.Return) || k.Is(code.Throw) || code.Ends(k)
 		return !found && !k.Is(code.Func)
 	})
 	return found
