@@ -49,6 +49,11 @@ type View struct {
 // decides its port.
 func (l *Listener) Look(env value.Environ, with *value.Environ) {
 	out := l.Under(env)
+	if out.Outcome == "skipped" { // where it would listen is said all the same
+		there := *l
+		there.Guards, there.Ends = nil, nil
+		out = there.Under(env)
+	}
 	v := View{Interface: out.Interface, PortKind: "unknown", Number: -1}
 	if v.Interface == "" {
 		v.Interface = "unknown"
