@@ -1666,10 +1666,15 @@ func (r *loose) simple() *Node {
 		if targets := r.targets(e); targets != nil {
 			r.pos++
 			value := r.rescued(r.expr(0))
-			if r.isP(",") && value != nil {
+			if value == nil {
+				value = &Node{Kind: Unknown, Off: r.end(), End: r.end()}
+			}
+			if r.isP(",") {
 				value = &Node{Kind: Array, Off: value.Off, End: value.End, Kids: []*Node{value}}
 				for r.eatP(",") {
-					value.Kids = append(value.Kids, r.expr(0))
+					if k := r.expr(0); k != nil {
+						value.Kids = append(value.Kids, k)
+					}
 				}
 				r.done(value)
 			}

@@ -30,7 +30,7 @@ func composer(words []Word, c Context, env []Assign, steps []value.Step, depth i
 	if err != nil {
 		return Final{}, false
 	}
-	line, ok := composerLine(doc, rest[0].Text, 0)
+	line, ok := composerLine(doc, rest[0].Text, map[string]bool{})
 	if !ok || len(line.Commands) == 0 {
 		return Final{}, false
 	}
@@ -48,12 +48,14 @@ func composer(words []Word, c Context, env []Assign, steps []value.Step, depth i
 }
 
 // composerLine joins the commands of a script: @php stands for the interpreter,
-// @name for another script; what names a method of a class is left out.
-func composerLine(doc *document.Node, name string, depth int) (Line, bool) {
+// @name for another script; what names a method of a class is left out. Each
+// script is entered once: what it runs a second time is no other program.
+func composerLine(doc *document.Node, name string, entered map[string]bool) (Line, bool) {
 	n := doc.Get("scripts", name)
-	if n == nil || depth > maxFollow {
+	if n == nil || entered[name] {
 		return Line{}, false
 	}
+	entered[name] = true
 	list := []*document.Node{n}
 	if n.Kind == document.List {
 		list = n.Kids
@@ -74,7 +76,7 @@ func composerLine(doc *document.Node, name string, depth int) (Line, bool) {
 			text = "export " + text[len("@putenv "):]
 		case strings.HasPrefix(text, "@"):
 			inner, _, _ := strings.Cut(text[1:], " ")
-			if l, ok := composerLine(doc, inner, depth+1); ok {
+			if l, ok := composerLine(doc, inner, entered); ok {
 				line.Commands = append(line.Commands, l.Commands...)
 			}
 			continue

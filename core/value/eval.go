@@ -61,6 +61,9 @@ type Eval struct {
 	indexed int                        // how many of the loaded files are in these
 	total   int                        // expressions evaluated so far
 
+	heirs     map[string][]heir // classes by the name of one that they come from
+	descended int               // how many of the loaded files are in these
+
 	changed map[*code.File]map[string][]code.Site // what changes objects, by their names
 
 	sets    map[string][]code.Site // what may set a variable, by its name
@@ -70,7 +73,7 @@ type Eval struct {
 // New makes an evaluator.
 func New(l Loader, main string) *Eval {
 	return &Eval{Loader: l, Main: main, active: map[any]bool{}, cache: map[spot]*Value{}, sets: map[string][]code.Site{},
-		callers: map[*code.Node][]code.Site{}, maybe: map[*code.Node]bool{}, changed: map[*code.File]map[string][]code.Site{}, byName: map[string][]code.Site{}, byFile: map[string][]code.Site{}}
+		callers: map[*code.Node][]code.Site{}, maybe: map[*code.Node]bool{}, heirs: map[string][]heir{}, changed: map[*code.File]map[string][]code.Site{}, byName: map[string][]code.Site{}, byFile: map[string][]code.Site{}}
 }
 
 // ref is the code behind a function, class or object.
@@ -715,42 +718,69 @@ func (e *Eval) this(s *code.Scope, c *context) *Value {
 	return nil
 }
 
-// derived is an object of the one class of the tree that comes from the class of
-// v, where nothing makes an object of that class itself; v where there is none.
-func (e *Eval) derived(v *Value, depth int) *Value {
-	class := v.ref.node
-	var only *Value
-	for _, f := range e.Loader.Loaded() {
-		if f.Lang != v.ref.file.Lang {
+// heir is a class of the tree with one of the classes that it comes from.
+type heir struct {
+	file        *code.File
+	class, base *code.Node
+}
+
+// heirsOf lists the classes that come from a class. Each file is gone through
+// once.
+func (e *Eval) heirsOf(class *code.Node) []heir {
+	files := e.Loader.Loaded()
+	for ; e.descended < len(files); e.descended++ {
+		f := files[e.descended]
+		for _, name := range slices.Sorted(maps.Keys(f.Classes)) {
+			for _, b := range f.Classes[name].Kid(0).Kids {
+				if b.Is(code.Name) || b.Is(code.Member) {
+					of := Tail(b.Name[strings.LastIndexByte(b.Name, '\\')+1:], 1)
+					e.heirs[of] = append(e.heirs[of], heir{f, f.Classes[name], b})
+				}
+			}
+		}
+	}
+	var list []heir
+	for _, h := range e.heirs[class.Name] {
+		if class.Name == "" || h.class == class || e.busy(h.base) {
 			continue
 		}
-		for _, cls := range f.Classes {
-			for _, b := range cls.Kid(0).Kids {
-				if cls == class || class.Name == "" || !b.Is(code.Name) && !b.Is(code.Member) || Tail(strings.TrimPrefix(b.Name, `\`), 1) != class.Name {
-					continue
-				}
-				if only != nil && only.ref.node != cls { // one of several
-					w := *v
-					r := *v.ref
-					r.several = true
-					w.ref = &r
-					return &w
-				}
-				only = &Value{Kind: Instance, Text: cls.Name, At: v.At, ref: &ref{file: f, node: cls, scope: f.Top}}
-			}
+		e.active[h.base] = true
+		v := e.expr(h.base, h.file.Top, nil)
+		delete(e.active, h.base)
+		if v.Kind == Class && v.ref != nil && v.ref.node == class {
+			list = append(list, h)
 		}
 	}
-	if only == nil || depth > 4 {
+	return list
+}
+
+// derived is an object of the one class of the tree that comes from the class of
+// v. Where there are several, or where the class itself is used too, it is v,
+// which may then be of any of them.
+func (e *Eval) derived(v *Value, depth int) *Value {
+	class := v.ref.node
+	list := e.heirsOf(class)
+	if len(list) == 0 || depth > 4 {
 		return v
 	}
-	for _, f := range e.Loader.Loaded() {
-		for _, site := range f.Calls {
-			fn := site.Node.Kid(0)
-			if fn.Is(code.Name) && fn.Name == class.Name || fn.Is(code.Member) && fn.Name == "new" && fn.Kid(0).Is(code.Name) && fn.Kids[0].Name == class.Name {
-				return v // the class itself is used
-			}
+	several := len(list) > 1
+	for _, site := range e.sites(class.Name, v.ref.file.Name) {
+		several = several || !supers(site.Node)
+	}
+	if v.ref.file.Lang == code.Ruby {
+		for _, site := range e.sites("new", v.ref.file.Name) {
+			of := site.Node.Kid(0).Kid(0)
+			several = several || (of.Is(code.Name) || of.Is(code.Member)) && of.Name == class.Name
 		}
 	}
+	if several {
+		w := *v
+		r := *v.ref
+		r.several = true
+		w.ref = &r
+		return &w
+	}
+	only := &Value{Kind: Instance, Text: list[0].class.Name, At: v.At, ref: &ref{file: list[0].file, node: list[0].class, scope: list[0].file.Top}}
 	return e.derived(only, depth+1)
 }
 
@@ -772,14 +802,10 @@ func (e *Eval) isOf(v *Value, class *code.Node, depth int) bool {
 
 // overridden reports whether some class that comes from a class has an
 // attribute of its own of that name.
-func (e *Eval) overridden(class *code.Node, name string) bool {
-	for _, f := range e.Loader.Loaded() {
-		for _, cls := range f.Classes {
-			for _, b := range cls.Kid(0).Kids {
-				if cls != class && (b.Is(code.Name) || b.Is(code.Member)) && b.Name == class.Name && f.Inside[cls] != nil && len(f.Inside[cls].Names[name]) > 0 {
-					return true
-				}
-			}
+func (e *Eval) overridden(class *code.Node, name string, depth int) bool {
+	for _, h := range e.heirsOf(class) {
+		if in := h.file.Inside[h.class]; in != nil && len(in.Names[name]) > 0 || depth < 5 && e.overridden(h.class, name, depth+1) {
+			return true
 		}
 	}
 	return false
@@ -1021,11 +1047,6 @@ func (e *Eval) binding(b *code.Binding, s *code.Scope, c *context) *Value {
 	f := s.File
 	line := func(end int32) place.Span { return f.Lines.Span(f.Name, int(b.Off), int(max(b.Off, end))) }
 	if b.Kind == "loop" || b.Op == "loop" && b.Value == nil {
-		for x := c; x != nil; x = x.up {
-			if v := x.loops[b.Name]; v != nil {
-				return v
-			}
-		}
 		return unknown("set in a loop", line(b.Off))
 	}
 	switch b.Kind {

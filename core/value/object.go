@@ -21,7 +21,7 @@ func (e *Eval) attributeOf(base, self *Value, name string, c *context) *Value {
 	if r == nil {
 		return nil
 	}
-	if r.several && e.overridden(r.node, strings.TrimSuffix(name, "()")) {
+	if r.several && e.overridden(r.node, strings.TrimSuffix(name, "()"), 0) {
 		return unknown("the "+name+" of one of several classes", base.At)
 	}
 	called := e.methods
