@@ -78,15 +78,16 @@ func dotenvFiles(st *fact.Start, files []*code.File) []string {
 			}
 			if named.Is(code.Array) { // the first that has a name counts
 				for _, k := range named.Kids {
-					add(pathOf(st, f, site.Scope, k))
+					add(st.Program.PathOf(st.Program.Expr(k, site.Scope)))
 				}
 				continue
 			}
-			if v := st.Program.Expr(named, site.Scope); len(v.Variables()) > 0 {
+			v := st.Program.Expr(named, site.Scope)
+			if len(v.Variables()) > 0 {
 				st.DotenvBy = append(st.DotenvBy, v)
 				continue
 			}
-			add(pathOf(st, f, site.Scope, named))
+			add(st.Program.PathOf(v))
 		}
 	}
 	if !called && plain {
@@ -149,50 +150,4 @@ func otherDotenv(st *fact.Start, files []*code.File) (list []string, ok bool) {
 		}
 	}
 	return list, len(list) > 0
-}
-
-// pathOf reads an expression that names a file of the tree: a text, or texts
-// joined to the folder of the file or to the working folder.
-func pathOf(st *fact.Start, f *code.File, s *code.Scope, n *code.Node) (string, bool) {
-	switch {
-	case n.Is(code.Name) && n.Name == "__dirname":
-		return source.Dir(f.Name), true
-	case n.Is(code.Name) && n.Name == "__file__":
-		return f.Name, true
-	case n.Is(code.Call):
-		switch callee := n.Kid(0); callee.Dotted() {
-		case "process.cwd", "os.getcwd":
-			return st.Final.Dir, true
-		case "path.join", "path.resolve", "os.path.join", "join", "resolve":
-			at, rest := st.Final.Dir, n.Args()
-			if len(rest) > 0 && !rest[0].Is(code.String) {
-				var ok bool
-				if at, ok = pathOf(st, f, s, rest[0]); !ok {
-					return "", false
-				}
-				rest = rest[1:]
-			}
-			for _, a := range rest {
-				o := st.Program.Expr(a, s).Under(value.Environ{})
-				if o.Kind != value.Str {
-					return "", false
-				}
-				var ok bool
-				if at, ok = source.Join(at, o.Text); !ok {
-					return "", false
-				}
-			}
-			return at, true
-		case "os.path.dirname", "dirname", "path.dirname":
-			p, ok := pathOf(st, f, s, n.Kid(1))
-			return source.Dir(p), ok && p != ""
-		case "os.path.abspath", "os.path.realpath":
-			return pathOf(st, f, s, n.Kid(1))
-		}
-		return "", false
-	}
-	if o := st.Program.Expr(n, s).Under(value.Environ{}); o.Kind == value.Str {
-		return source.Join(st.Final.Dir, o.Text)
-	}
-	return "", false
 }

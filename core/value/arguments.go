@@ -320,8 +320,9 @@ func (e *Eval) counted(first float64, at place.Span) *Value {
 }
 
 // opening are the calls that open or read the file that their first argument
-// names (documentation of Node.js 24, "fs"; of Python 3.14, "io").
-var opening = map[string]bool{"open()": true, "io.open()": true, "codecs.open()": true, "fs.readFileSync()": true, "fs/promises.readFile()": true, "fs.promises.readFile()": true, "fs.readFile()": true, "Deno.readTextFileSync()": true, "Deno.readTextFile()": true}
+// names (documentation of Node.js 24, "fs"; of Python 3.14, "io"; of Ruby 3.4,
+// "File"; of PHP 8.4, "file_get_contents").
+var opening = map[string]bool{"open()": true, "io.open()": true, "File.read()": true, "File.open()": true, "File.new()": true, "IO.read()": true, "file_get_contents()": true, "codecs.open()": true, "fs.readFileSync()": true, "fs/promises.readFile()": true, "fs.promises.readFile()": true, "fs.readFile()": true, "Deno.readTextFileSync()": true, "Deno.readTextFile()": true}
 
 // opened gives the data file that open("x.json") or readFileSync("x.json")
 // opens, seen from the folder that the program runs in; nil for all else.
@@ -333,7 +334,7 @@ func (e *Eval) opened(v *Value) *document.Node {
 		if len(v.Kids) == 0 {
 			return nil
 		}
-		if p, ok := e.pathOf(v.Kids[0], 0); ok {
+		if p, ok := e.PathOf(v.Kids[0]); ok {
 			return e.Loader.Data(p)
 		}
 		return nil
@@ -353,10 +354,17 @@ func (e *Eval) opened(v *Value) *document.Node {
 	return nil
 }
 
-// pathOf is the file or folder of the tree that a value names: text seen from
-// the folder that the program runs in, or what is made of the place of the
-// source file (documentation of Python 3.14, "pathlib" and "os.path"; of
-// Node.js 24, "path" and "ECMAScript modules").
+// PathOf is the file or folder of the tree that a value names; ok is false where
+// it is not known, and where it lies outside of the tree.
+func (e *Eval) PathOf(v *Value) (p string, ok bool) {
+	p, ok = e.pathOf(v, 0)
+	return p, ok && p != ".." && !strings.HasPrefix(p, "../")
+}
+
+// pathOf reads text seen from the folder that the program runs in, and what is
+// made of the place of the source file (documentation of Python 3.14, "pathlib"
+// and "os.path"; of Node.js 24, "path" and "ECMAScript modules"; of Ruby 3.4,
+// "File"; of PHP 8.4, "dirname").
 func (e *Eval) pathOf(v *Value, depth int) (string, bool) {
 	if v == nil || depth > 12 {
 		return "", false
@@ -374,8 +382,15 @@ func (e *Eval) pathOf(v *Value, depth int) (string, bool) {
 	case Str:
 		return path.Join(e.Dir, v.Text), true
 	case Op:
+		if len(v.Kids) == 1 && (v.Text == "astext" || v.Text == "String") {
+			return e.pathOf(v.Kids[0], depth+1)
+		}
 		if len(v.Kids) == 0 || v.Text != "/" && v.Text != "concat" && v.Text != "+" {
 			return "", false
+		}
+		if len(v.Variables()) == 0 && v.Kids[0].Kind == Str {
+			o := v.Under(Environ{})
+			return path.Join(e.Dir, o.Text), o.Kind == Str
 		}
 		base, ok := e.pathOf(v.Kids[0], depth+1)
 		if !ok || v.Kids[0].Kind == Str && v.Text != "/" {
@@ -390,7 +405,7 @@ func (e *Eval) pathOf(v *Value, depth int) (string, bool) {
 			}
 			base += k.Text
 		}
-		return path.Clean(base), true
+		return strings.TrimPrefix(path.Clean(base), "/"), true
 	case External:
 	default:
 		return "", false
@@ -402,18 +417,33 @@ func (e *Eval) pathOf(v *Value, depth int) (string, bool) {
 		return e.pathOf(v.Kids[0], depth+1)
 	}
 	switch v.Text {
-	case "__file__", "__filename", "import.meta.url", "import.meta.filename", "import.meta.path":
+	case "__file__", "__filename", "__FILE__", "import.meta.url", "import.meta.filename", "import.meta.path":
 		return v.At.File, true
-	case "__dirname", "import.meta.dirname", "import.meta.dir":
+	case "__dirname", "__DIR__", "__dir__", "import.meta.dirname", "import.meta.dir":
 		return dirOf(v.At.File), true
 	case "process.cwd()", "os.getcwd()", "pathlib.Path.cwd()", "Deno.cwd()":
 		return e.Dir, true
-	case "os.path.abspath()", "os.path.realpath()", "os.path.normpath()", "os.fspath()", "str()", "url.fileURLToPath()", "path.normalize()":
+	case "os.path.abspath()", "os.path.realpath()", "os.path.normpath()", "os.fspath()", "str()", "realpath()", "File.realpath()", "File.new()", "url.fileURLToPath()", "path.normalize()":
 		return first()
-	case "os.path.dirname()", "path.dirname()":
+	case "os.path.dirname()", "path.dirname()", "File.dirname()", "dirname()":
 		p, ok := first()
-		return dirOf(p), ok
-	case "pathlib.Path()", "pathlib.PurePath()", "os.path.join()", "path.join()", "path.resolve()", "path.posix.join()":
+		p = dirOf(p)
+		if len(v.Kids) > 1 && v.Kids[1].Kind == Num { // so many levels up
+			for range min(int(v.Kids[1].Num)-1, 32) {
+				p = dirOf(p)
+			}
+		}
+		return p, ok
+	case "File.expand_path()": // from a folder that stands behind
+		if len(v.Kids) == 2 {
+			p, ok := e.pathOf(v.Kids[1], depth+1)
+			if !ok {
+				return "", false
+			}
+			return under(p, v.Kids[:1])
+		}
+		return first()
+	case "pathlib.Path()", "pathlib.PurePath()", "os.path.join()", "path.join()", "path.resolve()", "path.posix.join()", "File.join()":
 		if len(v.Kids) == 0 {
 			return e.Dir, v.Text == "pathlib.Path()"
 		}

@@ -138,7 +138,7 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 	if !py && callee.Is(code.Name) && (callee.Name == "require" || callee.Name == "import") && n.Kid(1).Is(code.String) {
 		return e.required(n.Kids[1].Name, n, s)
 	}
-	if !py && callee.Is(code.Name) && (callee.Name == "require" || callee.Name == "import") && len(n.Kids) == 2 {
+	if javascript(f.Lang) && callee.Is(code.Name) && (callee.Name == "require" || callee.Name == "import") && len(n.Kids) == 2 {
 		if v := e.requiredBy(e.expr(n.Kids[1], s, c), n, s); v != nil {
 			return v
 		}
@@ -726,6 +726,11 @@ func (e *Eval) result(which int, fn *Value, args []*Value, keys map[string]*Valu
 		return &Value{Kind: Undef, At: fn.At}
 	}
 	return v
+}
+
+// javascript tells the languages of JavaScript.
+func javascript(l code.Language) bool {
+	return l == code.JavaScript || l == code.TypeScript || l == code.JSX
 }
 
 // implicitly tells languages in which a function returns what its last

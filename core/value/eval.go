@@ -567,7 +567,7 @@ func (e *Eval) unary(n *code.Node, s *code.Scope, c *context) *Value {
 // globals are names that a language has without an import.
 var globals = map[string]bool{"process": true, "Bun": true, "Deno": true, "globalThis": true, "global": true, "require": true, "module": true,
 	"console": true, "Number": true, "parseInt": true, "parseFloat": true, "String": true, "Boolean": true, "isNaN": true, "JSON": true, "Object": true, "Math": true,
-	"URL": true, "Map": true, "int": true, "str": true, "float": true, "bool": true, "len": true, "list": true, "getattr": true, "tuple": true, "set": true, "bytes": true, "dict": true, "open": true, "max": true, "min": true, "Array": true, "next": true, "vars": true, "__file__": true, "__dirname": true, "__filename": true, "import": true}
+	"URL": true, "Map": true, "int": true, "str": true, "float": true, "bool": true, "len": true, "list": true, "getattr": true, "tuple": true, "set": true, "bytes": true, "dict": true, "open": true, "max": true, "min": true, "Array": true, "next": true, "vars": true, "__file__": true, "__dirname": true, "__filename": true, "__DIR__": true, "__FILE__": true, "__dir__": true, "import": true}
 
 // verticle reports whether code stands in a verticle of Vert.x.
 func verticle(s *code.Scope) bool {
@@ -686,7 +686,7 @@ func (e *Eval) name(n *code.Node, s *code.Scope, c *context) *Value {
 
 // globalOf is a name that some file puts on the global object of JavaScript.
 func (e *Eval) globalOf(name string, l code.Language) *Value {
-	if l != code.JavaScript && l != code.TypeScript && l != code.JSX {
+	if !javascript(l) {
 		return nil
 	}
 	for _, f := range e.Loader.Loaded() {

@@ -122,7 +122,7 @@ func (e *Eval) second(call *code.Node, s *code.Scope, c *context) *Value {
 	arg := e.expr(call.Kids[1], s, c)
 	switch fn.Text {
 	case "os.ReadFile", "io/ioutil.ReadFile", "os.Open":
-		if arg.Kind == Str && e.Loader.Data(joined2(e.Dir, strings.TrimPrefix(arg.Text, "./"))) != nil {
+		if e.goData(arg) != nil {
 			return &Value{Kind: Null, At: at}
 		}
 	case "os.LookupEnv":

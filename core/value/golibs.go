@@ -552,13 +552,13 @@ func (e *Eval) goRead(v *Value, depth int) *document.Node {
 	return nil
 }
 
-// goData is a data file by its path, seen from the folder the program runs in.
+// goData is a data file by its path.
 func (e *Eval) goData(name *Value) *document.Node {
-	p := name.literal()
-	if p == "" {
+	p, ok := e.PathOf(name)
+	if !ok {
 		return nil
 	}
-	return e.Loader.Data(path.Join(e.Dir, p))
+	return e.Loader.Data(p)
 }
 
 // decoded gives the fields that a document sets, by their names or tags; letter

@@ -240,7 +240,7 @@ func indexed(name string) (int, bool) {
 // pastEnd tells languages in which a place past the end of a list gives
 // nothing, and no error.
 func pastEnd(l code.Language) bool {
-	return l == code.JavaScript || l == code.TypeScript || l == code.JSX || l == code.Ruby || l == code.PHP
+	return javascript(l) || l == code.Ruby || l == code.PHP
 }
 
 // template is a name with one part that the environment decides: what stands

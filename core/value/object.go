@@ -731,7 +731,7 @@ func (e *Eval) SettingsClass(f *code.File, class *code.Node) []*Value {
 // it reads it back: app.locals.port = 80. nil for all else.
 func (e *Eval) putOn(n *code.Node, s *code.Scope) *Value {
 	f := s.File
-	if f.Lang != code.JavaScript && f.Lang != code.TypeScript && f.Lang != code.JSX || len(f.Sets) == 0 || !n.Kid(0).Is(code.Member) {
+	if !javascript(f.Lang) || len(f.Sets) == 0 || !n.Kid(0).Is(code.Member) {
 		return nil
 	}
 	var found *code.Site

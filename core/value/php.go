@@ -119,10 +119,10 @@ func (e *Eval) phpCall(n *code.Node, s *code.Scope, c *context) *Value {
 	case "exit", "die":
 		return &Value{Kind: Env, Text: "\x00", Unset: Raises, At: at}
 	case "parse_ini_file", "yaml_parse_file":
-		return e.phpData(arg(0), s, at)
+		return e.phpData(arg(0), at)
 	case "json_decode", "parse_ini_string", "yaml_parse":
 		if t := arg(0); t.Kind == External && t.Text == "file_get_contents()" && len(t.Kids) == 1 {
-			return e.phpData(t.Kids[0], s, at)
+			return e.phpData(t.Kids[0], at)
 		}
 	case "file_get_contents":
 		return &Value{Kind: External, Text: "file_get_contents()", At: at, Kids: []*Value{arg(0)}}
@@ -169,21 +169,16 @@ func (e *Eval) phpCall(n *code.Node, s *code.Scope, c *context) *Value {
 	return nil
 }
 
-// phpData gives the data of a file that the program reads, by its path from
-// the folder it runs in or from the file's own folder.
-func (e *Eval) phpData(file *Value, s *code.Scope, at place.Span) *Value {
-	name, dir := file.literal(), e.Dir
-	if file.Kind == Op && file.Text == "concat" && len(file.Kids) == 2 && file.Kids[0].Text == "__DIR__" {
-		name, dir = file.Kids[1].literal(), dirOf(s.File.Name)
-	}
-	name = strings.TrimPrefix(strings.TrimPrefix(name, "/"), "./")
-	if name == "" {
+// phpData gives the data of a file that the program reads.
+func (e *Eval) phpData(file *Value, at place.Span) *Value {
+	p, ok := e.PathOf(file)
+	if !ok {
 		return unknown("what is in a file that is named while the program runs", at)
 	}
-	if d := e.Loader.Data(joined2(dir, name)); d != nil {
-		return FromDocument(d).with(Step{at, "reads " + name})
+	if d := e.Loader.Data(p); d != nil {
+		return FromDocument(d).with(Step{at, "reads " + p})
 	}
-	return unknown("what is in "+name, at)
+	return unknown("what is in "+p, at)
 }
 
 // putenv gives what the program itself writes into a variable before it reads

@@ -2,7 +2,6 @@ package value
 
 import (
 	"maps"
-	"path"
 	"slices"
 	"strings"
 
@@ -136,26 +135,15 @@ func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 		return unknown("several variables at once", at)
 	case "load_file", "safe_load_file", "parse", "safe_load", "load":
 		for _, a := range n.Args() {
-			var file string
-			dir := e.Dir
-			a.Walk(func(k *code.Node) bool {
-				if k.Is(code.String) && strings.Contains(k.Name, ".") {
-					file = k.Name
+			v := e.expr(a, s, c)
+			d := e.opened(v)
+			if d == nil && strings.HasSuffix(callee.Name, "_file") {
+				if p, ok := e.PathOf(v); ok {
+					d = e.Loader.Data(p)
 				}
-				switch {
-				case k.Is(code.Name) && k.Name == "__dir__":
-					dir = dirOf(s.File.Name)
-				case k.Is(code.Name) && k.Name == "__FILE__": // as if it were a folder
-					dir = s.File.Name
-				}
-				return true
-			})
-			if file == "" {
-				continue
 			}
-			p := path.Join(dir, file)
-			if d := e.Loader.Data(p); d != nil {
-				return FromDocument(d).with(Step{at, "reads " + file})
+			if d != nil {
+				return FromDocument(d).with(Step{at, "reads " + d.At().File})
 			}
 		}
 	case "then", "yield_self":

@@ -173,10 +173,11 @@ func (e *Eval) convictFile(key string, def *Value) *Value {
 			files = arg.Kids
 		}
 		for _, f := range files {
-			if f.Kind != Str {
+			p, ok := e.PathOf(f)
+			if !ok {
 				return unknown("a file of settings that is named while the program runs", f.At)
 			}
-			n := e.Loader.Data(joined2(e.Dir, strings.TrimPrefix(f.Text, "./")))
+			n := e.Loader.Data(p)
 			if n = n.Get(strings.Split(key, ".")...); n != nil {
 				def = FromDocument(n).with(Step{n.At(), f.Text})
 			}

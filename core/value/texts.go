@@ -25,7 +25,7 @@ var textMethods = map[string]string{
 
 // replacing is what replace does, which takes one or all.
 func replacing(l code.Language) string {
-	if l == code.JavaScript || l == code.TypeScript || l == code.JSX {
+	if javascript(l) {
 		return "replacefirst"
 	}
 	return "replaceall"
@@ -38,7 +38,7 @@ func textCall(name string, args []*Value, l code.Language, at place.Span) *Value
 	if name == "replace" {
 		word = replacing(l)
 	}
-	py := l != code.JavaScript && l != code.TypeScript && l != code.JSX
+	py := !javascript(l)
 	switch word {
 	case "":
 		return nil
