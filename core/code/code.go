@@ -198,6 +198,10 @@ const Yield = "yield"
 // kid is the place.
 const Rest1 = "rest"
 
+// LastOf is the name of an array that is no list: expressions with commas, of
+// which the last is the value (ECMA-262 13.16).
+const LastOf = ","
+
 // Pattern stands at the front of the name of a node that is a literal of a
 // regular expression; what follows is its source, with slashes and flags.
 const Pattern = "pattern:"

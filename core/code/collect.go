@@ -69,7 +69,7 @@ func (c *collector) block(n *Node, fr frame) {
 		}
 		if s.Is(If) && leaves(s.Kid(1)) && s.Kid(2) == nil {
 			fr = fr.with(s.Kid(0), true)
-			fr.guards[len(fr.guards)-1].Exit = ends(s.Kid(1), fr.inTry)
+			fr.guards[len(fr.guards)-1].Exit = ends(s.Kid(1), fr.inTry) || fails(s.Kid(1), fr.scope)
 		}
 	}
 }
@@ -94,6 +94,35 @@ func ends(n *Node, caught bool) bool {
 		return len(n.Kids) > 0 && ends(n.Kids[len(n.Kids)-1], caught)
 	}
 	return n.Is(ExprStmt) || n.Is(Throw) && !caught
+}
+
+// fails reports whether a block that leaves ends the program where nothing else
+// keeps it alive: it returns from main, or hands an error to the caller.
+func fails(n *Node, s *Scope) bool {
+	if n.Is(Block) {
+		return len(n.Kids) > 0 && fails(n.Kids[len(n.Kids)-1], s)
+	}
+	if !n.Is(Return) {
+		return false
+	}
+	if fn := s.Func; fn != nil && (fn.Name == "main" || fn.Name == "Main") {
+		return true
+	}
+	if len(n.Kids) == 0 {
+		return false
+	}
+	last := n.Kids[len(n.Kids)-1]
+	if last.Is(Array) && len(last.Kids) > 0 {
+		last = last.Kids[len(last.Kids)-1]
+	}
+	switch name := last.Dotted(); {
+	case last.Is(Call):
+		name = last.Kid(0).Dotted()
+		return name == "fmt.Errorf" || name == "errors.New" || name == "Err"
+	case last.Is(Name) && s.File.Lang == Go:
+		return len(name) > 2 && name[:3] == "err"
+	}
+	return false
 }
 
 func (c *collector) stmt(n *Node, fr frame) {

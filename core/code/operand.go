@@ -896,6 +896,9 @@ func (r *loose) postfix(n *Node) *Node {
 			}
 			r.pos += 2
 			n = r.done(&Node{Kind: Member, Name: next.text, Off: n.Off, Kids: []*Node{n}})
+			if c := r.src[t.off]; c == '?' || c == '&' { // ?. ?-> &.
+				n.Flag |= OptionalOp
+			}
 			if r.lang == Rust && next.text == "await" {
 				n = n.Kids[0]
 				continue

@@ -1008,6 +1008,9 @@ func (r *reader) sequence() *Node {
 		return e
 	}
 	list := &Node{Kind: Array, Off: e.Off, Kids: []*Node{e}}
+	if !r.py() {
+		list.Name = LastOf
+	}
 	for r.eatP(",") {
 		if r.py() && (r.cur().kind == tNewline || r.isP("=") || r.isP(")") || r.isP(":")) {
 			break
@@ -1283,6 +1286,9 @@ func (r *reader) primary() *Node {
 				return r.done(n)
 			}
 			e := r.sequence()
+			if e.Is(Array) && e.Name == LastOf && e.Kids[0].Is(Number) && len(e.Kids) == 2 { // (0, module.call)(…), as compilers write it
+				e = e.Kids[1]
+			}
 			e = r.comprehension(e, ")")
 			for !r.isP(")") && r.cur().kind != tEOF && !r.isP("}") && !r.isP("]") && r.cur().kind != tDedent {
 				r.skipBalanced()
@@ -1648,6 +1654,7 @@ func (r *reader) arguments(call *Node) {
 }
 
 func (r *reader) postfix(n *Node) *Node {
+	var guard uint16 // ?. before a call or an index
 	for n != nil {
 		t := r.cur()
 		if t.kind == tTemplate && !r.py() { // a tagged template
@@ -1663,6 +1670,7 @@ func (r *reader) postfix(n *Node) *Node {
 			next := r.at(1)
 			if t.text == "?." && next.kind == tPunct && (next.text == "(" || next.text == "[") {
 				r.pos++
+				guard = OptionalOp
 				continue
 			}
 			if next.kind != tName {
@@ -1671,13 +1679,18 @@ func (r *reader) postfix(n *Node) *Node {
 			}
 			r.pos += 2
 			n = &Node{Kind: Member, Name: next.text, Off: n.Off, End: r.end(), Kids: []*Node{n}}
+			if t.text == "?." {
+				n.Flag |= OptionalOp
+			}
 		case "(":
-			c := &Node{Kind: Call, Off: n.Off, Kids: []*Node{n}}
+			c := &Node{Kind: Call, Flag: guard, Off: n.Off, Kids: []*Node{n}}
+			guard = 0
 			r.arguments(c)
 			n = r.done(c)
 		case "[":
 			r.pos++
-			c := &Node{Kind: Index, Off: n.Off, Kids: []*Node{n}}
+			c := &Node{Kind: Index, Flag: guard, Off: n.Off, Kids: []*Node{n}}
+			guard = 0
 			if r.py() && r.cur().kind == tNumber && r.at(1).kind == tPunct && r.at(1).text == ":" && r.at(2).kind == tPunct && r.at(2).text == "]" { // x[1:]
 				first := &Node{Kind: Number, Name: r.cur().text, Off: r.cur().off, End: r.cur().end}
 				r.pos += 3

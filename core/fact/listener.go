@@ -3,6 +3,7 @@ package fact
 import (
 	"math"
 	"net/netip"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -118,7 +119,7 @@ var Servers = map[string]Server{
 	"waitress.serve":  {Host: "any", EmptyHost: "exits", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"aiohttp":         {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"bottle":          {Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"tornado":         {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"tornado":         {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
 	"asyncio":         {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
 	"socketserver":    {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
 	"flask":           {Host: "loopback", EmptyHost: "loopback", Port: 5000, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
@@ -211,8 +212,18 @@ func notKnown(why string) Outcome {
 	return Outcome{"unknown", "unknown", -1, why}
 }
 
-// Under says what the listener does in an environment.
+// Under says what the listener does in an environment: in the first process of
+// the program or, where that one does not come to it, in those that it makes.
 func (l *Listener) Under(env value.Environ) Outcome {
+	out := l.under(env)
+	if out.Outcome == "skipped" && !env.Worker && slices.ContainsFunc(l.Guards, value.Forks) {
+		env.Worker = true
+		return l.under(env)
+	}
+	return out
+}
+
+func (l *Listener) under(env value.Environ) Outcome {
 	for i, g := range l.Guards {
 		o := g.Under(env)
 		if o.Raise {
@@ -485,7 +496,7 @@ func (l *Listener) bound(s Server, env value.Environ) Outcome {
 	if l.Server == "php socket" || l.Server == "php stream" {
 		return phpSocket(addr, l.Server == "php stream")
 	}
-	if l.Server == "waitress.serve" && strings.HasSuffix(addr, ":") {
+	if strings.HasPrefix(l.Server, "waitress") && strings.HasSuffix(addr, ":") && len(addr) > 1 {
 		return Outcome{"listens", Interface(strings.TrimSuffix(addr, ":")), 0, ""}
 	}
 	if l.Server == "uwsgi" && !strings.Contains(addr, ":") {

@@ -74,7 +74,7 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	}
 	st.Program = value.New(prog, main)
 	st.Program.Dir = st.Final.Dir
-	if target, ok := st.Final.Target(); ok && main != "" {
+	if target, ok := st.Final.Target(); ok && main != "" && len(st.Target.Args) == 0 {
 		past := false
 		words := st.Final.Free()
 		if st.Final.Program == "php" { // what follows the file is the file's

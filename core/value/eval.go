@@ -162,6 +162,9 @@ func (e *Eval) expr(n *code.Node, s *code.Scope, c *context) *Value {
 	e.depth++
 	before, loaded := e.cut, len(e.Loader.Loaded())
 	v := e.evaluate(n, s, c)
+	if n.Is(code.Call) || n.Is(code.Member) || n.Is(code.Index) {
+		v = e.optional(n, v, s, c)
+	}
 	e.depth--
 	if keep && e.cut == before && len(e.Loader.Loaded()) == loaded {
 		e.cache[spot{n, s}] = v
@@ -325,6 +328,9 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 		return v
 	case code.Array:
+		if n.Name == code.LastOf && len(n.Kids) > 0 {
+			return e.expr(n.Kids[len(n.Kids)-1], s, c)
+		}
 		if f.Lang == code.Go && n.Alias != "" {
 			if v := e.placed(n, s, c); v != nil {
 				return v
@@ -851,9 +857,9 @@ func (e *Eval) lookup(name string, off int32, s *code.Scope, c *context) *Value 
 			case v.Kind == Object:
 				return e.changedBy(x, name, v, s, use, c)
 			case x == file.Top && file.Lang == code.Python:
-				return e.grown(file, name, v, use)
+				v = e.grown(file, name, v, use)
 			}
-			return v
+			return e.changedOneOf(x, name, v, s, use, c)
 		}
 	}
 	if file.Lang == code.Go {
@@ -1022,9 +1028,9 @@ func (e *Eval) guarded(g code.Guard, yes, no *Value, c *context) *Value {
 	return &Value{Kind: Cond, Py: py, At: yes.At, Kids: []*Value{t, yes, no}}
 }
 
-// forks are conditions that hold in one process of a program and not in
-// another (Node.js documentation, "Cluster").
-var forks = map[string]bool{"cluster.isPrimary": true, "cluster.isMaster": true, "cluster.isWorker": true, "worker_threads.isMainThread": true}
+// forks say whether a process is the first of its program, or one that this one
+// has made (Node.js documentation, "Cluster" and "Worker threads").
+var forks = map[string]bool{"cluster.isPrimary": true, "cluster.isMaster": true, "cluster.isWorker": false, "worker_threads.isMainThread": true}
 
 // Guard gives the condition of a guard as a value that is true when the
 // guarded code runs.
@@ -1034,9 +1040,6 @@ func (e *Eval) Guard(g code.Guard) *Value {
 	}
 	py := g.Scope.File.Lang == code.Python
 	t := e.test(g.Test, g.Scope, nil)
-	if t.Kind == External && forks[t.Text] {
-		return unknown("the processes of a cluster run both branches", t.At)
-	}
 	if g.Not {
 		return op("!", py, t.At, t)
 	}
@@ -1639,6 +1642,44 @@ func (e *Eval) changedBy(x *code.Scope, name string, v *Value, from *code.Scope,
 	return out
 }
 
+// changedOneOf is changedBy for one of several objects, and for what is not
+// known but for what is written into it.
+func (e *Eval) changedOneOf(x *code.Scope, name string, v *Value, from *code.Scope, use int32, c *context) *Value {
+	switch v.Kind {
+	case Cond, Op, Unknown:
+	default:
+		return v
+	}
+	written := false
+	for _, site := range e.changes(x.File)[name] {
+		n := site.Node
+		written = written || (n.Is(code.Member) || n.Is(code.Index)) && !n.Kid(0).Is(code.Index) && declares(site.Scope, name) == x && !(use > 0 && site.Scope.Func == from.Func && n.Off > use)
+	}
+	if !written {
+		return v
+	}
+	if w := v.settled(0); w != nil {
+		return w.leaves(func(o *Value) *Value { return e.changedBy(x, name, o, from, use, c) })
+	}
+	if v.Kind != Unknown {
+		return v
+	}
+	return e.changedBy(x, name, &Value{Kind: Object, At: v.At, Keys: []string{"..."}, Kids: []*Value{v}}, from, use, c)
+}
+
+// leaves changes each of the objects that conditions choose between.
+func (v *Value) leaves(change func(*Value) *Value) *Value {
+	switch v.Kind {
+	case Object:
+		return change(v)
+	case Cond:
+		w := *v
+		w.Kids = []*Value{v.Kids[0], v.Kids[1].leaves(change), v.Kids[2].leaves(change)}
+		return &w
+	}
+	return v
+}
+
 // deeper gives what is written into an object that another one holds: the
 // property of the outer one with it.
 func deeper(out *Value, holder *code.Node, o *Value) *Value {
@@ -1917,7 +1958,7 @@ func (e *Eval) property(n *code.Node, base *Value, name string, s *code.Scope, c
 
 // envMaps are the objects that hold the environment: Node.js documentation of
 // process.env, Python's of os.environ, Deno's and Bun's of their own.
-var envMaps = map[string]Unset{"process.env": ReadsUndef, "Bun.env": ReadsUndef, "os.environ": ReadsNull, "globalThis.process.env": ReadsUndef, "global.process.env": ReadsUndef, "import.meta.env": ReadsUndef}
+var envMaps = map[string]Unset{"process.env": ReadsUndef, "Bun.env": ReadsUndef, "bun.env": ReadsUndef, "os.environ": ReadsNull, "globalThis.process.env": ReadsUndef, "global.process.env": ReadsUndef, "import.meta.env": ReadsUndef}
 
 // key gives the value of a property, without a place of its own.
 func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place.Span) *Value {
@@ -2010,6 +2051,16 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 		}
 		if u, ok := envMaps[path]; ok {
 			return &Value{Kind: EnvMap, Unset: u, At: at}
+		}
+		if base.Text == "config" && javascript(s.File.Lang) && name != "get" && name != "has" && name != "util" {
+			return e.layered(name, at)
+		}
+		if first, ok := forks[path]; ok {
+			worker := op("worker", false, at)
+			if first {
+				return op("!", false, at, worker)
+			}
+			return worker
 		}
 		if path == "module.parent" {
 			if s.File.Name == e.Main {

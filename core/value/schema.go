@@ -19,15 +19,25 @@ func (e *Eval) schema(fn *Value, args []*Value, s *code.Scope, at place.Span) *V
 		for i, k := range args[1].Keys {
 			spec := args[1].Kids[i]
 			v := &Value{Kind: Env, Text: k, Unset: Raises, At: spec.At}
-			var r *Value = v
-			if d := option(spec, "default"); d != nil {
-				r = op("unset", false, spec.At, v, d)
-			}
+			r := v
 			switch {
 			case strings.HasPrefix(spec.Text, "envalid.port"):
 				r = op("port", false, spec.At, r)
 			case strings.HasPrefix(spec.Text, "envalid.num"):
 				r = op("strict", false, spec.At, r)
+			}
+			d, dev := option(spec, "default"), option(spec, "devDefault")
+			if dev != nil { // where NODE_ENV is set to something else than production
+				if d == nil {
+					d = v
+				}
+				mode := &Value{Kind: Env, Text: "NODE_ENV", Unset: ReadsUndef, At: spec.At}
+				live := op("===", false, spec.At, mode, text("production", spec.At))
+				d = &Value{Kind: Cond, At: spec.At, Kids: []*Value{op("||", false, spec.At, op("!", false, spec.At, mode), live), d, dev}}
+			}
+			if d != nil { // which is taken as it is
+				isset := op("isset", false, spec.At, &Value{Kind: Env, Text: k, At: spec.At})
+				r = &Value{Kind: Cond, At: spec.At, Kids: []*Value{isset, r, d}}
 			}
 			o.Keys, o.Kids = append(o.Keys, k), append(o.Kids, r)
 		}
@@ -191,29 +201,24 @@ func (e *Eval) convictFile(key string, def *Value) *Value {
 // Files").
 func (e *Eval) layered(key string, at place.Span) *Value {
 	keys := strings.Split(key, ".")
-	file := func(name string) *Value {
-		for _, end := range []string{".json", ".yaml", ".yml", ".json5", ".toml"} {
-			if n := e.Loader.Data(joined2(e.Dir, "config/"+name+end)).Get(keys...); n != nil {
-				return FromDocument(n).with(Step{n.At(), "config/" + name + end})
-			}
-		}
-		for _, end := range []string{".js", ".cjs", ".mjs", ".ts"} {
-			f := e.Loader.File(joined2(e.Dir, "config/"+name+end))
-			if f == nil {
-				continue
-			}
-			v := e.Whole(f)
-			for _, k := range keys {
-				v = v.Get(k)
-			}
-			return v
-		}
-		return nil
+	if len(keys) > 12 {
+		return unknown("settings nested too deep", at)
 	}
+	file := func(name string) *Value { return e.layer(name, keys) }
 	v := file("default")
+	subkeys := map[string]bool{}
+	nest := func(w *Value) {
+		if w != nil && w.Kind == Object {
+			for _, k := range w.Keys {
+				subkeys[k] = true
+			}
+		}
+	}
+	nest(v)
 	mode := EnvOr("NODE_CONFIG_ENV", EnvOr("NODE_ENV", text("development", at), at), at)
 	for _, env := range []string{"development", "test", "staging", "production"} {
 		if w := file(env); w != nil {
+			nest(w)
 			other := v
 			if other == nil {
 				other = &Value{Kind: Undef, At: at}
@@ -222,20 +227,59 @@ func (e *Eval) layered(key string, at place.Span) *Value {
 		}
 	}
 	if w := file("local"); w != nil {
+		nest(w)
 		v = w
 	}
-	if name := file("custom-environment-variables"); name != nil {
-		if name.Kind == Object {
-			name = name.Get("__name")
-		}
-		if name != nil && name.Kind == Str { // an empty one counts as not set
-			if v == nil {
-				v = &Value{Kind: Undef, At: at}
-			}
-			v = op("||", false, at, &Value{Kind: Env, Text: name.Text, Unset: ReadsUndef, At: at}, v)
+	name, number := file("custom-environment-variables"), false
+	if name != nil && name.Kind == Object {
+		if given := name.Get("__name"); given != nil {
+			format := name.Get("__format")
+			name, number = given, format != nil && format.Text == "number"
+		} else {
+			nest(name)
 		}
 	}
+	if len(subkeys) > 0 { // an object: each of its settings from the layer that has it
+		o := &Value{Kind: Object, At: at}
+		for _, k := range slices.Sorted(maps.Keys(subkeys)) {
+			o.Keys, o.Kids = append(o.Keys, k), append(o.Kids, e.layered(key+"."+k, at))
+		}
+		return o
+	}
+	if name != nil && name.Kind == Str { // an empty one counts as not set
+		if v == nil {
+			v = &Value{Kind: Undef, At: at}
+		}
+		set := &Value{Kind: Env, Text: name.Text, Unset: ReadsUndef, At: at}
+		given := set
+		if number {
+			given = op("Number", false, at, set)
+		}
+		v = &Value{Kind: Cond, At: at, Kids: []*Value{set, given, v}}
+	}
 	return v
+}
+
+// layer is what one file of the package config says of a setting; nil where it
+// says nothing.
+func (e *Eval) layer(name string, keys []string) *Value {
+	for _, end := range []string{".json", ".yaml", ".yml", ".json5", ".toml"} {
+		if n := e.Loader.Data(joined2(e.Dir, "config/"+name+end)).Get(keys...); n != nil {
+			return FromDocument(n).with(Step{n.At(), "config/" + name + end})
+		}
+	}
+	for _, end := range []string{".js", ".cjs", ".mjs", ".ts"} {
+		f := e.Loader.File(joined2(e.Dir, "config/"+name+end))
+		if f == nil {
+			continue
+		}
+		v := e.Whole(f)
+		for _, k := range keys {
+			v = v.Get(k)
+		}
+		return v
+	}
+	return nil
 }
 
 // Whole is what a module of JavaScript gives to whoever asks for all of it:

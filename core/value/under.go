@@ -273,6 +273,8 @@ func (u *evaluation) operate(v *Value, depth int) Outcome {
 			}
 		}
 		return dontKnow("whether a variable is set")
+	case "worker":
+		return truth(env.Worker)
 	case "max", "min":
 		best := arg(0)
 		for i := 1; i < len(v.Kids); i++ {

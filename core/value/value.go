@@ -204,8 +204,18 @@ func (v *Value) Depends() bool {
 		switch k.Kind {
 		case Env, EnvMap, Unknown, External, Func, Instance, Module, Class:
 			found = true
+		case Op:
+			found = found || k.Text == "worker"
 		}
 	})
+	return found
+}
+
+// Forks reports whether the value is another one in a process that the program
+// makes.
+func Forks(v *Value) bool {
+	found := false
+	v.Walk(func(k *Value) { found = found || k.Kind == Op && k.Text == "worker" })
 	return found
 }
 
@@ -313,10 +323,12 @@ func (v *Value) String() string {
 }
 
 // Environ is an environment: names and values. With Open set, a name that is
-// not in Set may be anything; else it is unset.
+// not in Set may be anything; else it is unset. Worker says that a process asks
+// which another one of the program has made.
 type Environ struct {
-	Set  map[string]string
-	Open bool
+	Set    map[string]string
+	Open   bool
+	Worker bool
 }
 
 // Lookup gives a variable; names are compared as Linux does.
@@ -346,7 +358,7 @@ func (e Environ) With(more map[string]string) Environ {
 	for k, v := range more {
 		m[k] = v
 	}
-	return Environ{m, e.Open}
+	return Environ{m, e.Open, e.Worker}
 }
 
 // Substitute puts values in the place of variables; variables that are not
