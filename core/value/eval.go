@@ -711,6 +711,26 @@ func (e *Eval) globalOf(name string, l code.Language) *Value {
 
 // this gives the object that a method belongs to.
 func (e *Eval) this(s *code.Scope, c *context) *Value {
+	v := e.object(s, c)
+	if v != nil && v.Kind == Instance && v.ref != nil && (s.File.Lang == code.Ruby || javascript(s.File.Lang)) && ofClass(s) {
+		class := *v
+		class.Kind = Class
+		return &class
+	}
+	return v
+}
+
+// ofClass reports whether a scope is in a method of a class itself.
+func ofClass(s *code.Scope) bool {
+	for x := s; x != nil && x.Func != nil; x = x.Parent {
+		if x.Func.Flag&code.Static != 0 {
+			return true
+		}
+	}
+	return false
+}
+
+func (e *Eval) object(s *code.Scope, c *context) *Value {
 	for x := c; x != nil; x = x.up {
 		if x.this != nil {
 			return x.this
@@ -2089,6 +2109,9 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 		before := e.methods
 		e.methods = e.calling != nil && e.calling.Is(code.Member) && e.calling.Name == name && s.File.At(e.calling) == at
 		v := e.attribute(base, name, c)
+		if v == nil && s.File.Lang == code.Ruby {
+			v = e.reopened(base, name, c)
+		}
 		e.methods = before
 		if v != nil {
 			return keep(v)

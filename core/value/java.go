@@ -569,8 +569,13 @@ func (e *Eval) jvmProperty(obj *code.Node, args []*Value, s *code.Scope, at plac
 		}
 		file := ""
 		find := func(k *code.Node) bool {
-			if k.Is(code.String) && strings.HasSuffix(k.Name, ".properties") {
+			switch {
+			case k.Is(code.String) && strings.HasSuffix(k.Name, ".properties"):
 				file = k.Name
+			case k.Is(code.Name): // a constant
+				if v := e.expr(k, site.Scope, nil); v.Kind == Str && strings.HasSuffix(v.Text, ".properties") {
+					file = v.Text
+				}
 			}
 			return true
 		}

@@ -52,6 +52,19 @@ func (e *Eval) attributeOf(base, self *Value, name string, c *context) *Value {
 			bs = p
 		}
 	}
+	if r.file.Lang == code.Ruby || javascript(r.file.Lang) { // what the class has and what its objects have
+		of := func(static bool) (list []*code.Binding) {
+			for _, b := range bs {
+				if (b.Value.Is(code.Func) && b.Value.Flag&code.Static != 0) == static {
+					list = append(list, b)
+				}
+			}
+			return list
+		}
+		if list := of(base.Kind == Class); len(list) > 0 || base.Kind == Instance {
+			bs = list
+		}
+	}
 	if members(r.file.Lang) && len(bs) > 1 { // fields and methods have names of their own
 		field, method := bs[:0:0], bs[:0:0]
 		for _, b := range bs {

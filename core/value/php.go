@@ -130,7 +130,25 @@ func (e *Eval) phpCall(n *code.Node, s *code.Scope, c *context) *Value {
 		switch arg(1).Text {
 		case "FILTER_VALIDATE_INT":
 			v := op("||", false, at, arg(0), text("", at))
-			return cond(op("integer", false, at, v), op("parseInt", false, at, v), boolean(false, at))
+			fits, whole, otherwise := op("integer", false, at, v), op("parseInt", false, at, v), boolean(false, at)
+			if len(n.Kids) > 3 {
+				switch given := arg(2); {
+				case given.Kind == External && given.Text == "FILTER_NULL_ON_FAILURE":
+					otherwise = &Value{Kind: Null, At: at}
+				case given.Kind != Object:
+					return unknown("the options of filter_var", at)
+				}
+				options := arg(2).Get("options")
+				if d := options.Get("default"); d != nil {
+					otherwise = d
+				}
+				for _, limit := range []struct{ key, sign string }{{"min_range", ">="}, {"max_range", "<="}} {
+					if x := options.Get(limit.key); x != nil {
+						fits = op("&&", false, at, fits, op(limit.sign, false, at, whole, x))
+					}
+				}
+			}
+			return cond(fits, whole, otherwise)
 		case "FILTER_VALIDATE_BOOLEAN", "FILTER_VALIDATE_BOOL":
 			return op("truthy", false, at, op("||", false, at, arg(0), text("0", at)))
 		}
@@ -149,18 +167,19 @@ func (e *Eval) phpCall(n *code.Node, s *code.Scope, c *context) *Value {
 	case "getopt":
 		return e.getopt(arg(0), arg(1), at)
 	case "require", "require_once", "include", "include_once":
-		for _, i := range s.File.Imports {
-			if i.Node.Off < n.Off || i.Node.End > n.End {
-				continue
-			}
-			to, ok := e.Loader.Resolve(s.File, i.Node.Name, "")
-			if !ok {
-				to, ok = joined2(dirOf(s.File.Name), strings.TrimPrefix(i.Node.Name, "./")), true
-			}
-			if f := e.Loader.File(to); ok && f != nil && f.Body != nil {
+		to, ok := e.PathOf(arg(0))
+		if !ok {
+			return nil
+		}
+		files := []string{to}
+		if arg(0).Kind == Str { // a bare name is sought beside the file too
+			files = []string{joined2(dirOf(s.File.Name), arg(0).Text), to}
+		}
+		for _, name := range files {
+			if f := e.Loader.File(name); f != nil && f.Body != nil {
 				for _, k := range f.Body.Kids {
 					if k.Is(code.Return) {
-						return e.expr(k.Kid(0), f.Top, nil).with(Step{at, "returned by " + to})
+						return e.expr(k.Kid(0), f.Top, nil).with(Step{at, "returned by " + name})
 					}
 				}
 			}

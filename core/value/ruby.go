@@ -14,8 +14,18 @@ import (
 func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 	callee := n.Kid(0)
 	at := s.File.At(n)
-	if callee.Is(code.Name) && (callee.Name == "Integer" || callee.Name == "String") && len(n.Kids) == 2 {
-		return op(map[string]string{"Integer": "int", "String": "String"}[callee.Name], true, at, e.expr(n.Kids[1], s, c))
+	if callee.Is(code.Name) && callee.Name == "String" && len(n.Kids) == 2 {
+		return op("String", true, at, e.expr(n.Kids[1], s, c))
+	}
+	if callee.Is(code.Name) && callee.Name == "Integer" {
+		args, keys := e.args(n, s, c)
+		if len(args) == 1 || len(args) == 2 && args[1].Kind == Num && args[1].Num == 10 {
+			v := op("int", true, at, args[0])
+			if x := keys["exception"]; x != nil && x.Kind == Bool && x.Num == 0 {
+				return op("catch", true, at, v, &Value{Kind: Null, At: at})
+			}
+			return v
+		}
 	}
 	if callee.Is(code.Name) {
 		switch callee.Name {
@@ -454,6 +464,27 @@ func (e *Eval) rubyName(n *code.Node, s *code.Scope, c *context) *Value {
 	}
 	if n.Name[0] >= 'A' && n.Name[0] <= 'Z' {
 		return &Value{Kind: External, Text: n.Name, At: at}
+	}
+	return nil
+}
+
+// reopened looks for an attribute in the other files that open the same class
+// or module.
+func (e *Eval) reopened(base *Value, name string, c *context) *Value {
+	if base.ref == nil {
+		return nil
+	}
+	for _, g := range e.Loader.Loaded() {
+		cls := g.Classes[base.ref.node.Name]
+		if g.Lang != code.Ruby || cls == nil || cls == base.ref.node {
+			continue
+		}
+		part, r := *base, *base.ref
+		r.file, r.node, r.scope = g, cls, g.Top
+		part.ref = &r
+		if v := e.attribute(&part, name, c); v != nil {
+			return v
+		}
 	}
 	return nil
 }
