@@ -363,6 +363,9 @@ func (l *lexer) escape(b *strings.Builder) {
 	case 0:
 		l.pos = min(l.pos, len(l.src))
 	default:
+		if (l.lang == Python || l.lang == PHP) && (c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z') { // no escape there
+			b.WriteByte('\\')
+		}
 		b.WriteByte(c)
 	}
 }

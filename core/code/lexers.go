@@ -10,8 +10,8 @@ import (
 // syntax" and "Strings", C# specification chapter 6, The Rust Reference
 // "Lexical structure", Elixir "Syntax reference".
 
-var moreOps = byFirst([]string{"<<<=", ">>>=", "<=>", "===", "!==", "**=", "&&=", "||=", "??=", "<<=", ">>=", "...", "..=", "..<", "?->", "!!.", "//=",
-	"->", "=>", "::", "?.", "&.", "?:", "??", "|>", "<>", "++", "--", "==", "!=", "<=", ">=", "&&", "||", "+=", "-=", "*=", "/=", "%=", ".=", "&=", "|=", "^=", "**", "<<", "..", "=~", "<-", "!!"})
+var moreOps = byFirst([]string{"<<<=", ">>>=", "<=>", "===", "!==", "**=", "&&=", "||=", "??=", "<<=", ">>=", "==~", "...", "..=", "..<", "?->", "!!.", "//=",
+	"->", "=>", "::", "?.", "&.", "?:", "??", "|>", "<>", "++", "--", "==", "!=", "<=", ">=", "&&", "||", "+=", "-=", "*=", "/=", "%=", ".=", "&=", "|=", "^=", "**", "<<", "..", "=~", "!~", "<-", "!!"})
 
 // sameAs are operators that mean what another language writes with another
 // sign.
@@ -366,6 +366,12 @@ func (l *lexer) text1(skip int, closing string, escapes bool, sign string) {
 			l.pos += len(closing)
 			l.endText(t)
 			return
+		case c == '\\' && closing == "'" && (l.lang == PHP || l.lang == Ruby): // only the sign itself and \' are written so
+			if n := l.peek(1); n == '\'' || n == '\\' {
+				l.pos++
+			}
+			b.WriteByte(l.src[l.pos])
+			l.pos++
 		case c == '\\' && escapes:
 			l.escape(&b)
 		case sign == "{" && c == '{' && l.peek(1) == '{':
@@ -569,6 +575,10 @@ func (l *lexer) sigil() bool {
 	l.pos++
 	body := l.delimited(open)
 	l.ident()
+	if name == "r" || name == "R" {
+		l.emit(tRegex, start, "")
+		return true
+	}
 	if name != "w" && name != "W" {
 		l.emit(tString, start, body)
 		return true

@@ -1238,6 +1238,9 @@ func (r *loose) leaving() *Node {
 	r.pos++
 	if r.cur().kind != tEOF && !r.isP(";") && !r.isP("}") && !(r.lines() && r.cur().nl) && !r.isN("if") && !r.isN("unless") {
 		n.Kids = []*Node{r.expr(0)}
+		for r.lang == Ruby && n.Kind == Throw && r.eatP(",") { // raise ArgumentError, "…"
+			r.expr(0)
+		}
 	} else {
 		n.Kids = []*Node{nil}
 	}

@@ -4,7 +4,7 @@ import "strings"
 
 // binds says how strongly an operator binds; a higher number binds stronger.
 var binds = map[string]int{
-	"|>": 3, "??": 4, "||": 5, "or": 2, "&&": 6, "and": 2, "==": 7, "!=": 7, "===": 7, "!==": 7, "=~": 7, "<=>": 7, "<": 8, ">": 8, "<=": 8, ">=": 8, "instanceof": 8, "is": 8, "in": 8, "as": 14,
+	"|>": 3, "??": 4, "||": 5, "or": 2, "&&": 6, "and": 2, "==": 7, "!=": 7, "===": 7, "!==": 7, "=~": 7, "!~": 7, "==~": 7, "<=>": 7, "<": 8, ">": 8, "<=": 8, ">=": 8, "instanceof": 8, "is": 8, "in": 8, "as": 14,
 	"..": 9, "...": 9, "..=": 9, "..<": 9, "|": 10, "^": 10, "&": 10, "<<": 11, ">>": 11, "+": 12, ".+": 12, "-": 12, "*": 13, "/": 13, "%": 13, "**": 15, "to": 9, "until": 9, "step": 9,
 }
 
@@ -138,6 +138,7 @@ func (r *loose) prefix() *Node {
 		return r.postfix(r.done(n))
 	case tRegex:
 		r.pos++
+		n.Name = Pattern + string(r.src[t.off:t.end])
 		return r.postfix(r.done(n))
 	case tPunct:
 		switch t.text {

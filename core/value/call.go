@@ -2,7 +2,6 @@ package value
 
 import (
 	"maps"
-	"regexp"
 	"slices"
 	"strings"
 
@@ -144,6 +143,9 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 	}
 	if v := e.envCall(n, s, c); v != nil {
+		return v
+	}
+	if v := e.patternCall(n, s, c); v != nil {
 		return v
 	}
 	if f.Lang == code.Go {
@@ -345,31 +347,6 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 		return e.method(n, callee, s, c)
 	}
 	return unknown("what "+f.Text(callee)+" returns", at)
-}
-
-// matched is what a text gives for the literal of a regular expression: its
-// groups, or nothing; nil where the pattern is not read.
-func matched(text *Value, pattern *code.Node, at place.Span) *Value {
-	if !pattern.Is(code.Unknown) {
-		return nil
-	}
-	src, ok := strings.CutPrefix(pattern.Name, code.Pattern)
-	end := strings.LastIndexByte(src, '/')
-	if !ok || end < 1 || len(src) > 200 {
-		return nil
-	}
-	flags := src[end+1:]
-	if strings.ContainsAny(flags, "gy") {
-		return nil
-	}
-	re := src[1:end]
-	if flags = strings.NewReplacer("u", "", "v", "").Replace(flags); flags != "" {
-		re = "(?" + flags + ")" + re
-	}
-	if _, err := regexp.Compile(re); err != nil {
-		return nil
-	}
-	return op("match", false, at, text, &Value{Kind: Str, Text: re, At: at})
 }
 
 // functions reports whether a condition chooses between functions of the tree,
@@ -632,17 +609,6 @@ func (e *Eval) method(n, callee *code.Node, s *code.Scope, c *context) *Value {
 		}
 	}
 	switch name {
-	case "match", "test", "exec":
-		text, pattern := base, n.Kid(1)
-		if name != "match" {
-			text, pattern = e.expr(n.Kid(1), s, c), callee.Kid(0)
-		}
-		if v := matched(text, pattern, at); v != nil {
-			if name == "test" {
-				return op("Boolean", py, at, v)
-			}
-			return v
-		}
 	case "slice":
 		if args, _ := e.args(n, s, c); len(args) == 1 && args[0].Kind == Num {
 			if v := e.rest(base, int(args[0].Num), at); v != nil {

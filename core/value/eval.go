@@ -199,6 +199,10 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 			v.At, v.Py = at(), py
 		}
 		return v
+	case code.Unknown:
+		if src, ok := strings.CutPrefix(n.Name, code.Pattern); ok {
+			return literalPattern(src, f.Lang, at())
+		}
 	case code.Name:
 		return e.name(n, s, c)
 	case code.Member:
@@ -259,6 +263,9 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 			return op("!", py, at(), e.evaluate(&code.Node{Kind: code.Binary, Name: "in", Kids: n.Kids, Off: n.Off, End: n.End}, s, c))
 		}
 		l, r := e.expr(n.Kid(0), s, c), e.expr(n.Kid(1), s, c)
+		if v := patternTest(name, l, r, f.Lang, at()); v != nil {
+			return v
+		}
 		if name == "&&" && (f.Lang == code.Ruby || f.Lang == code.Elixir) {
 			return &Value{Kind: Cond, Py: true, At: at(), Kids: []*Value{op("rubytrue", true, at(), l), r, l}}
 		}

@@ -335,6 +335,24 @@ func (u *evaluation) operate(v *Value, depth int) Outcome {
 			return str(strings.Replace(a.show(v.Py), old.Text, to.Text, 1))
 		}
 		return str(strings.ReplaceAll(a.show(v.Py), old.Text, to.Text))
+	case "substitute":
+		a := arg(0)
+		re, err := regexp.Compile(v.Kids[1].Text)
+		switch {
+		case !a.Known():
+			return a
+		case a.nothing():
+			return raise("nothing is replaced in")
+		case err != nil:
+			return dontKnow("a regular expression")
+		case v.Num == 1:
+			return str(re.ReplaceAllLiteralString(a.show(v.Py), v.Kids[2].Text))
+		}
+		in := a.show(v.Py)
+		if m := re.FindStringIndex(in); m != nil {
+			in = in[:m[0]] + v.Kids[2].Text + in[m[1]:]
+		}
+		return str(in)
 	case "jsonfield":
 		return u.jsonField(v, depth)
 	case "loop": // one of several, or all: not known which
