@@ -67,11 +67,95 @@ func (c *collector) block(n *Node, fr frame) {
 			fr = fr.with(test, false)
 			fr.guards[len(fr.guards)-1].Exit = !fr.inTry
 		}
-		if s.Is(If) && leaves(s.Kid(1)) && s.Kid(2) == nil {
-			fr = fr.with(s.Kid(0), true)
-			fr.guards[len(fr.guards)-1].Exit = ends(s.Kid(1), fr.inTry) || fails(s.Kid(1), fr.scope)
+		if w := fr.leaving(s, 0); w.test != nil {
+			fr = fr.with(w.test, true)
+			fr.guards[len(fr.guards)-1].Exit = w.exit
 		}
 	}
+}
+
+// way is how a statement leaves what is around it: always, or where a test
+// holds; exit is set where the program ends by that.
+type way struct {
+	always, exit bool
+	test         *Node
+}
+
+// or joins two ways of one statement.
+func (w way) or(test *Node, x way) way {
+	if !x.always && x.test == nil {
+		return w
+	}
+	if !x.always {
+		test = joined("&&", test, x.test)
+	}
+	if w.test == nil {
+		return way{exit: x.exit, test: test}
+	}
+	return way{exit: w.exit && x.exit, test: joined("||", w.test, test)}
+}
+
+func joined(sign string, a, b *Node) *Node {
+	n := binary(sign, a.Off, a, b)
+	n.End = b.End
+	return n
+}
+
+func negated(n *Node) *Node {
+	return &Node{Kind: Unary, Name: "!", Off: n.Off, End: n.End, Kids: []*Node{n}}
+}
+
+// leaving says when a statement leaves: an if, a switch, and those inside.
+func (fr frame) leaving(s *Node, depth int) (w way) {
+	if depth > 6 {
+		return w
+	}
+	inside := func(b *Node) (x way) {
+		switch {
+		case b == nil:
+		case leaves(b):
+			x.always, x.exit = true, ends(b, fr.inTry) || fails(b, fr.scope)
+		case b.Is(Block):
+			for _, k := range b.Kids {
+				if y := fr.leaving(k, depth+1); y.test != nil {
+					if x.test == nil {
+						x = y
+					} else {
+						x = way{exit: x.exit && y.exit, test: joined("||", x.test, y.test)}
+					}
+				}
+			}
+		case b.Is(If): // else if
+			x = fr.leaving(b, depth+1)
+		}
+		return x
+	}
+	switch s.Kind {
+	case If:
+		if s.Kid(0) == nil {
+			return w
+		}
+		w = w.or(s.Kids[0], inside(s.Kid(1)))
+		if other := inside(s.Kid(2)); other.always || other.test != nil {
+			w = w.or(negated(s.Kids[0]), other)
+		}
+	case Switch:
+		for _, k := range s.Kids[min(1, len(s.Kids)):] {
+			x := inside(k.Kid(0))
+			if !x.always && x.test == nil {
+				continue
+			}
+			test, not := CaseTest(s, k)
+			if test == nil {
+				return way{}
+			}
+			if not {
+				test = negated(test)
+			}
+			w = w.or(test, x)
+		}
+	}
+	return w
 }
 
 // asserted is what a statement demands, as assert(x) does; nil for all others.

@@ -34,6 +34,7 @@ type goReader struct {
 	base    token.Pos
 	unnamed []*Node    // the structures that are declared where they are used
 	results [][]string // the names of the results of the functions around
+	iota    int        // of the constant at hand
 }
 
 // named gives a structure without a name of its own one that no other has.
@@ -60,16 +61,16 @@ func (g *goReader) decl(d ast.Decl) []*Node {
 		if d.Recv != nil {
 			f.Flag |= Method
 			for _, r := range d.Recv.List {
-				t := r.Type
+				t, pointer := r.Type, uint16(0)
 				if p, ok := t.(*ast.StarExpr); ok {
-					t = p.X
+					t, pointer = p.X, Address
 				}
 				if id, ok := t.(*ast.Ident); ok {
 					f.Alias = id.Name // the type
 				}
 				for _, name := range r.Names {
 					p := g.at(Param, name.Name, name, nil, nil)
-					p.Flag |= Star // the object itself, after the others
+					p.Flag |= Star | pointer // the object itself, after the others
 					f.Kids[0].Kids = append(f.Kids[0].Kids, p)
 				}
 			}
@@ -83,7 +84,8 @@ func (g *goReader) decl(d ast.Decl) []*Node {
 
 func (g *goReader) gen(d *ast.GenDecl) []*Node {
 	var list []*Node
-	for _, s := range d.Specs {
+	var last []ast.Expr // what constants without a value of their own repeat
+	for i, s := range d.Specs {
 		switch s := s.(type) {
 		case *ast.ImportSpec:
 			path, err := strconv.Unquote(s.Path.Value)
@@ -98,10 +100,17 @@ func (g *goReader) gen(d *ast.GenDecl) []*Node {
 			n.Kids = []*Node{{Kind: ImportName, Name: "*", Alias: alias, Off: n.Off, End: n.End}}
 			list = append(list, n)
 		case *ast.ValueSpec:
+			values := s.Values
+			if d.Tok == token.CONST {
+				if len(values) == 0 {
+					values = last
+				}
+				last, g.iota = values, i
+			}
 			for i, name := range s.Names {
 				b := g.at(Bind, d.Tok.String(), s, g.expr(name), nil)
-				if i < len(s.Values) {
-					b.Kids[1] = g.expr(s.Values[i])
+				if i < len(values) {
+					b.Kids[1] = g.expr(values[i])
 				} else if file := embeds(d.Doc, s.Doc); file != "" && len(s.Names) == 1 {
 					b.Kids[1] = g.at(Call, "", s, g.at(Name, EmbeddedFile, s), g.at(String, file, s))
 				} else if d.Tok == token.VAR {
@@ -113,10 +122,20 @@ func (g *goReader) gen(d *ast.GenDecl) []*Node {
 			if t, ok := s.Type.(*ast.StructType); ok {
 				list = append(list, g.at(Class, s.Name.Name, s, &Node{Kind: Array}, g.fields(t)))
 			}
+			if t, ok := s.Type.(*ast.Ident); ok && basic[t.Name] { // what turns a value into one of the type
+				f := g.at(Func, s.Name.Name, s)
+				x := g.at(Name, "x", s)
+				f.Kids = []*Node{g.at(Params, "", s, g.at(Param, "x", s, nil, nil)), g.at(Block, "", s, g.at(Return, "", s, g.at(Call, "", s, g.at(Name, t.Name, t), x)))}
+				list = append(list, f)
+			}
 		}
 	}
 	return list
 }
+
+// basic are types of the language that a type of the program may be another name
+// of.
+var basic = map[string]bool{"string": true, "int": true, "uint16": true, "int64": true, "uint": true, "uint64": true, "int32": true}
 
 // EmbeddedFile is the name of the call that stands for the content of a file
 // that go build puts into the program.
@@ -397,8 +416,8 @@ func (g *goReader) flagVar(s *ast.ExprStmt) *Node {
 	if !ok || !strings.HasSuffix(name, "Var") {
 		return nil
 	}
-	if pkg, ok := fn.X.(*ast.Ident); ok && pkg.Name != "flag" && pkg.Name != "pflag" {
-		return nil
+	if pkg, ok := fn.X.(*ast.Ident); ok && pkg.Name != "flag" && pkg.Name != "pflag" && (len(call.Args) < 4 || name == "Var") {
+		return nil // a set of flags is given a name, a default and what to say of it
 	} else if call, isCall := fn.X.(*ast.CallExpr); !ok && isCall { // cmd.Flags().StringVar
 		if of, ok := call.Fun.(*ast.SelectorExpr); !ok || !strings.HasSuffix(of.Sel.Name, "Flags") {
 			return nil
@@ -429,6 +448,8 @@ func (g *goReader) expr(e ast.Expr) *Node {
 			return g.at(False, "", e)
 		case "nil":
 			return g.at(Null, "", e)
+		case "iota":
+			return g.at(Number, strconv.Itoa(g.iota), e)
 		}
 		return g.at(Name, e.Name, e)
 	case *ast.BasicLit:

@@ -595,6 +595,12 @@ func (e *Eval) method(n, callee *code.Node, s *code.Scope, c *context) *Value {
 			return v
 		}
 	}
+	if s.File.Lang == code.Go && !literalKind(base) {
+		if m := e.namedMethod(base, name); m != nil {
+			args, keys := e.args(n, s, c)
+			return e.invoke(m, args, keys, c)
+		}
+	}
 	if o, ok := methods[name]; ok {
 		args, _ := e.args(n, s, c)
 		if name == "toString" {

@@ -63,6 +63,8 @@ type Eval struct {
 
 	heirs     map[string][]heir // classes by the name of one that they come from
 	descended int               // how many of the loaded files are in these
+	ofGo      map[string][]method
+	listed    int // how many of the loaded files are in ofGo
 
 	changed map[*code.File]map[string][]code.Site // what changes objects, by their names
 
@@ -73,7 +75,7 @@ type Eval struct {
 // New makes an evaluator.
 func New(l Loader, main string) *Eval {
 	return &Eval{Loader: l, Main: main, active: map[any]bool{}, cache: map[spot]*Value{}, sets: map[string][]code.Site{},
-		callers: map[*code.Node][]code.Site{}, maybe: map[*code.Node]bool{}, heirs: map[string][]heir{}, changed: map[*code.File]map[string][]code.Site{}, byName: map[string][]code.Site{}, byFile: map[string][]code.Site{}}
+		callers: map[*code.Node][]code.Site{}, maybe: map[*code.Node]bool{}, heirs: map[string][]heir{}, ofGo: map[string][]method{}, changed: map[*code.File]map[string][]code.Site{}, byName: map[string][]code.Site{}, byFile: map[string][]code.Site{}}
 }
 
 // ref is the code behind a function, class or object.
@@ -86,6 +88,7 @@ type ref struct {
 	// come from this one.
 	several bool
 	this    *Value
+	done    []*code.Node      // methods of Go that have written into an object
 	args    []*Value          // what an object was made with, by place
 	keys    map[string]*Value // and by keyword
 }
@@ -1608,6 +1611,9 @@ func (e *Eval) changes(f *code.File) map[string][]code.Site {
 			}
 		}
 		for _, site := range f.Calls {
+			if fn := site.Node.Kid(0); fn.Is(code.Member) && fn.Kid(0).Is(code.Name) { // a method that may write into it
+				m[fn.Kids[0].Name] = append(m[fn.Kids[0].Name], site)
+			}
 			for _, a := range site.Node.Args() {
 				if a.Is(code.Name) && (a.Flag&code.Address != 0 || pointers[a.Name]) {
 					m[a.Name] = append(m[a.Name], site)
@@ -1651,6 +1657,9 @@ func (e *Eval) changedBy(x *code.Scope, name string, v *Value, from *code.Scope,
 		delete(e.active, n)
 		if o == nil {
 			continue
+		}
+		if o.ref != nil && len(o.ref.done) > 0 {
+			out.ref = o.ref
 		}
 		if len(site.Guards) == 0 {
 			out.spread(o, false)

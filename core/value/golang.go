@@ -1,6 +1,7 @@
 package value
 
 import (
+	"slices"
 	"strings"
 
 	"ubique/core/code"
@@ -23,7 +24,7 @@ func (e *Eval) goCall(n *code.Node, s *code.Scope, c *context) *Value {
 	if callee.Is(code.Name) && callee.Name == code.EmbeddedFile && n.Kid(1).Is(code.String) {
 		return &Value{Kind: External, Text: embedded, At: at, Kids: []*Value{text(joined2(dirOf(s.File.Name), n.Kids[1].Name), at)}}
 	}
-	if callee.Is(code.Name) && (callee.Name == "string" || callee.Name == "int") && len(n.Kids) == 2 {
+	if callee.Is(code.Name) && (callee.Name == "string" || conversions[callee.Name] == "int") && len(n.Kids) == 2 {
 		v := e.expr(n.Kids[1], s, c)
 		if callee.Name == "string" {
 			return v
@@ -208,20 +209,100 @@ func (e *Eval) goMethod(base *Value, name string) *Value {
 	}
 	typ := Tail(base.Text, 1)
 	var found *Value
-	for _, f := range e.Loader.Loaded() {
+	for _, m := range e.goMethods(name) {
+		if m.node.Alias == typ {
+			if found != nil {
+				return nil
+			}
+			found = &Value{Kind: Func, Text: name, At: m.file.At(m.node), ref: &ref{file: m.file, node: m.node, scope: m.file.Top, this: base}}
+		}
+	}
+	return found
+}
+
+// goMethods lists the methods of a name, of any type. Each file is gone through
+// once.
+func (e *Eval) goMethods(name string) []method {
+	files := e.Loader.Loaded()
+	for ; e.listed < len(files); e.listed++ {
+		f := files[e.listed]
 		if f.Lang != code.Go || f.Body == nil {
 			continue
 		}
 		for _, n := range f.Body.Kids {
-			if n.Is(code.Func) && n.Flag&code.Method != 0 && n.Name == name && n.Alias == typ {
-				if found != nil {
-					return nil
-				}
-				found = &Value{Kind: Func, Text: name, At: f.At(n), ref: &ref{file: f, node: n, scope: f.Top, this: base}}
+			if n.Is(code.Func) && n.Flag&code.Method != 0 {
+				e.ofGo[n.Name] = append(e.ofGo[n.Name], method{f, n})
 			}
 		}
 	}
+	return e.ofGo[name]
+}
+
+// literalKind reports whether a value is of no type that a program declares.
+func literalKind(v *Value) bool {
+	switch v.Kind {
+	case Env, Op, Cond, Str, Num:
+		return false
+	}
+	return true
+}
+
+// namedMethod finds a method of a type that is a number or a text by another
+// name: the only one of its name; nil where there is none, or more.
+func (e *Eval) namedMethod(base *Value, name string) *Value {
+	var found *Value
+	for _, m := range e.goMethods(name) {
+		if cls, _ := e.goStruct(m.node.Alias); cls != nil {
+			continue
+		}
+		if found != nil {
+			return nil
+		}
+		found = &Value{Kind: Func, Text: name, At: m.file.At(m.node), ref: &ref{file: m.file, node: m.node, scope: m.file.Top, this: base}}
+	}
 	return found
+}
+
+// method is a method of Go and the file that it stands in.
+type method struct {
+	file *code.File
+	node *code.Node
+}
+
+// receiver is where the parameter of a method stands that is the object, by
+// its address; -1 where it is a copy.
+func receiver(fn *code.Node) int {
+	for i, p := range fn.Kid(0).Kids {
+		if p.Flag&code.Star != 0 && p.Flag&code.Address != 0 {
+			return i
+		}
+	}
+	return -1
+}
+
+// afterMethod gives an object as one of its methods leaves it; nil where that
+// writes nothing into it.
+func (e *Eval) afterMethod(now *Value, n *code.Node, s *code.Scope, c *context) *Value {
+	m := e.goMethod(now, n.Kid(0).Name)
+	if m == nil {
+		return nil
+	}
+	which := receiver(m.ref.node)
+	if which < 0 {
+		return nil
+	}
+	args, _ := e.args(n, s, c)
+	w := e.writes(m, which, now, args, c)
+	if w == nil {
+		return nil
+	}
+	out, r := *w, ref{}
+	if out.ref != nil {
+		r = *out.ref
+	}
+	r.done = append(slices.Clone(r.done), m.ref.node)
+	out.ref = &r
+	return &out
 }
 
 // goSet gives a field of an object as a method of its type leaves it; nil where
@@ -249,6 +330,9 @@ func (e *Eval) goSet(base *Value, field string, at place.Span) *Value {
 			fn := site.Scope.Func
 			if fn.Flag&code.Method == 0 || fn.Alias != typ || len(e.sites(fn.Name, f.Name)) == 0 {
 				continue
+			}
+			if base.ref != nil && slices.Contains(base.ref.done, fn) {
+				continue // it is in there
 			}
 			if method != nil && method != fn {
 				return unknown("the field "+field+" is set by several methods", at)

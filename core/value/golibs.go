@@ -389,6 +389,9 @@ func (e *Eval) handed(now *Value, name string, site code.Site, c *context) *Valu
 		}
 	}
 	if which < 0 {
+		if fn := n.Kid(0); fn.Is(code.Member) && fn.Kid(0).Is(code.Name) && fn.Kids[0].Name == name {
+			return e.afterMethod(now, n, s, c)
+		}
 		return nil
 	}
 	dots := func(why string) *Value {
@@ -529,8 +532,12 @@ func (e *Eval) writes(fn *Value, which int, now *Value, args []*Value, c *contex
 		c = r.up
 	}
 	before := *now
-	out := e.changedBy(inner, param, &before, inner, 0, &context{fn: r.node, args: args, up: c})
-	if out == &before {
+	of := &context{fn: r.node, args: args, up: c}
+	if r.node.Kids[0].Kids[which].Flag&code.Star != 0 {
+		of.this = now
+	}
+	out := e.changedBy(inner, param, &before, inner, 0, of)
+	if out == &before || len(out.Keys) == len(before.Keys) {
 		return nil
 	}
 	return out
