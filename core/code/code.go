@@ -113,7 +113,7 @@ const (
 	ImportName      // Name: what is imported ("default", "*" for all); Alias: its name here
 	Export          // Name as Alias outside; Kids[0]: value or declaration; Module for re-exports
 	Class           // Name; Kids[0]: Array of bases, Kids[1]: Block; decorators after that
-	Loop            // Kids: head expressions, body last
+	Loop            // Kids: head expressions, body last; with Name "of" a name or a list of names, what is gone through, body (Alias: the name of the key), with "in" the same for its keys
 	Try             // Kids: Blocks; the first is the guarded one; Name of the others: catch, else, finally
 	With            // Kids: Bind or expressions, body last
 	Switch          // Kids[0]: subject; then Case each

@@ -317,7 +317,13 @@ func (g *goReader) stmt(s ast.Stmt) []*Node {
 		if target == nil {
 			return one(g.at(Loop, "", s, g.expr(s.X), g.block(s.Body)))
 		}
-		return one(g.at(Loop, "", s, target, g.expr(s.X), g.block(s.Body)))
+		loop := g.at(Loop, "of", s, target, g.expr(s.X), g.block(s.Body))
+		if key, ok := s.Key.(*ast.Ident); ok && key.Name == target.Name {
+			loop.Name = "in" // the key alone
+		} else if ok && key.Name != "_" {
+			loop.Alias = key.Name
+		}
+		return one(loop)
 	case *ast.ReturnStmt:
 		n := g.at(Return, "", s)
 		for _, r := range s.Results {

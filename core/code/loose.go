@@ -803,6 +803,9 @@ func (r *loose) head() *Node {
 func (r *loose) loop() *Node {
 	n := &Node{Kind: Loop, Off: r.cur().off}
 	r.pos++
+	if r.through(n) {
+		return r.done(n)
+	}
 	switch {
 	case r.words():
 		n.Kids = append(n.Kids, r.head())
@@ -841,6 +844,117 @@ func (r *loose) loop() *Node {
 	}
 	n.Kids = append(n.Kids, r.body())
 	return r.done(n)
+}
+
+// through reads a loop over what a list or a map holds: for (T x : list),
+// foreach ($map as $k => $v), for ((k, v) in map), for k, v in hash. It leaves
+// all as it was and gives false for any other loop.
+func (r *loose) through(n *Node) bool {
+	start := r.pos
+	paren := r.lang != Rust && r.lang != Ruby && r.eatP("(")
+	sep, open := 0, 0
+	for i := 0; sep == 0 && i < 40; i++ {
+		t := r.at(i)
+		if t.kind == tEOF || open == 0 && t.kind == tPunct && (t.text == ")" || t.text == "{" || t.text == ";") {
+			break
+		}
+		switch {
+		case t.kind == tPunct && (t.text == "(" || t.text == "["):
+			open++
+		case t.kind == tPunct && (t.text == ")" || t.text == "]"):
+			open--
+		case open > 0:
+		case t.kind == tName && (r.lang == PHP && t.text == "as" || r.lang != PHP && t.text == "in"), t.kind == tPunct && t.text == ":" && (r.lang == Java || r.lang == Groovy):
+			sep = i
+		}
+	}
+	if sep == 0 || r.lang == Elixir {
+		r.pos = start
+		return false
+	}
+	at := r.pos + sep
+	target := func(end int) *Node {
+		var names []*Node
+		list, keyed := false, false
+		for ; r.pos < end; r.pos++ {
+			switch t := r.cur(); {
+			case t.kind == tPunct && (t.text == "(" || t.text == "[" || t.text == ","):
+				list = list || t.text != "," || r.lang == Ruby
+			case t.kind == tPunct && t.text == "=>":
+				keyed = true
+			case t.kind == tName:
+				names = append(names, &Node{Kind: Name, Name: t.text, Off: t.off, End: t.end})
+			}
+		}
+		switch {
+		case len(names) == 0, keyed, r.lang == PHP && list && len(names) == 1:
+			return nil
+		case list && len(names) > 1:
+			if names[0].Name == "var" || names[0].Name == "val" {
+				names = names[1:]
+			}
+			return &Node{Kind: Array, Off: names[0].Off, End: names[len(names)-1].End, Kids: names}
+		}
+		return names[len(names)-1] // what stands before is its type
+	}
+	var to, over *Node
+	saved := r.noIn
+	r.noIn = true
+	if r.lang == PHP {
+		over = r.expr(0)
+		if r.pos != at {
+			r.pos, r.noIn = start, saved
+			return false
+		}
+		r.pos++
+		end := r.pos
+		for depth := 0; end < len(r.toks) && r.toks[end].kind != tEOF; end++ {
+			if t := r.toks[end]; t.kind == tPunct {
+				if t.text == ")" && depth == 0 {
+					break
+				}
+				if t.text == "(" || t.text == "[" {
+					depth++
+				} else if t.text == ")" || t.text == "]" {
+					depth--
+				}
+				if t.text == "=>" && depth == 0 {
+					if k := target(end); k.Is(Name) {
+						n.Alias = k.Name
+					}
+					r.pos = end + 1
+				}
+			}
+		}
+		to = target(end)
+	} else {
+		to = target(at)
+		r.pos = at + 1
+		over = r.expr(0)
+	}
+	r.noIn = saved
+	if paren {
+		for !r.isP(")") && r.cur().kind != tEOF && !r.isP("{") {
+			r.pos++
+		}
+		r.eatP(")")
+	}
+	if to == nil || over == nil {
+		r.pos, n.Alias = start, ""
+		return false
+	}
+	n.Name = "of"
+	if r.lang == Java || r.lang == Kotlin || r.lang == CSharp {
+		to = &Node{Kind: Bind, Name: "loop", Off: to.Off, End: to.End, Kids: []*Node{to, nil}}
+	}
+	n.Kids = []*Node{to, over}
+	if r.words() {
+		r.eatN("do")
+		n.Kids = append(n.Kids, r.blockToEnd())
+	} else {
+		n.Kids = append(n.Kids, r.body())
+	}
+	return true
 }
 
 func (r *loose) try() *Node {

@@ -33,7 +33,11 @@ func (r *loose) expr(least int) *Node {
 		}
 		if t.kind == tName {
 			switch t.text {
-			case "or", "and", "instanceof", "is", "as", "to", "until", "step":
+			case "as":
+				if r.lang == PHP { // foreach (list as name)
+					return left
+				}
+			case "or", "and", "instanceof", "is", "to", "until", "step":
 				if (t.text == "to" || t.text == "until" || t.text == "step") && r.lang != Kotlin || t.text == "until" && r.lang == Ruby {
 					return left
 				}

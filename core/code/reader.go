@@ -367,7 +367,10 @@ func (r *reader) jsLoop() *Node {
 				d.Name = "loop"
 			}
 			n.Kids = append(n.Kids, d)
-		} else if !r.eatP(";") && !r.eatN("of") && !r.eatN("in") {
+		} else if r.isN("of") || r.isN("in") {
+			n.Name = r.cur().text
+			r.pos++
+		} else if !r.eatP(";") {
 			n.Kids = append(n.Kids, r.sequence())
 		}
 		if r.pos == start {

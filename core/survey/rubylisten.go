@@ -144,7 +144,10 @@ func sinatra(e *value.Eval, files []*code.File, process string) *fact.Listener {
 					}
 					for i := len(guards) - 1; i >= 0; i-- {
 						old := map[string]*value.Value{"port": l.Port, "bind": l.Host}[name]
-						if old == nil {
+						switch {
+						case old == nil && name == "port": // its own
+							old = value.Or(value.Variable("PORT", value.ReadsUndef, v.At), value.Number(float64(fact.Servers[l.Server].Port), v.At), v.At)
+						case old == nil:
 							old = &value.Value{Kind: value.Undef}
 						}
 						v = &value.Value{Kind: value.Cond, Py: true, At: v.At, Kids: []*value.Value{guards[i], v, old}}

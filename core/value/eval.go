@@ -65,6 +65,7 @@ type Eval struct {
 	descended int               // how many of the loaded files are in these
 	ofGo      map[string][]method
 	listed    int // how many of the loaded files are in ofGo
+	looping   map[*code.File]*loops
 
 	changed map[*code.File]map[string][]code.Site // what changes objects, by their names
 
@@ -75,7 +76,7 @@ type Eval struct {
 // New makes an evaluator.
 func New(l Loader, main string) *Eval {
 	return &Eval{Loader: l, Main: main, active: map[any]bool{}, cache: map[spot]*Value{}, sets: map[string][]code.Site{},
-		callers: map[*code.Node][]code.Site{}, maybe: map[*code.Node]bool{}, heirs: map[string][]heir{}, ofGo: map[string][]method{}, changed: map[*code.File]map[string][]code.Site{}, byName: map[string][]code.Site{}, byFile: map[string][]code.Site{}}
+		callers: map[*code.Node][]code.Site{}, maybe: map[*code.Node]bool{}, heirs: map[string][]heir{}, ofGo: map[string][]method{}, looping: map[*code.File]*loops{}, changed: map[*code.File]map[string][]code.Site{}, byName: map[string][]code.Site{}, byFile: map[string][]code.Site{}}
 }
 
 // ref is the code behind a function, class or object.
@@ -954,6 +955,11 @@ func contextOf(c *context, s *code.Scope) *context {
 		}
 	}
 	if s.Func == nil {
+		for x := c; x != nil; x = x.up {
+			if x.fn == nil && x.loops != nil { // a loop at the top of a file
+				return x
+			}
+		}
 		return nil
 	}
 	return c
@@ -1064,12 +1070,14 @@ var forks = map[string]bool{"cluster.isPrimary": true, "cluster.isMaster": true,
 
 // Guard gives the condition of a guard as a value that is true when the
 // guarded code runs.
-func (e *Eval) Guard(g code.Guard) *Value {
+func (e *Eval) Guard(g code.Guard) *Value { return e.guardIn(g, nil) }
+
+func (e *Eval) guardIn(g code.Guard, c *context) *Value {
 	if g.Test.Is(code.Try) {
 		return unknown("only after an error", place.Span{})
 	}
 	py := g.Scope.File.Lang == code.Python
-	t := e.test(g.Test, g.Scope, nil)
+	t := e.test(g.Test, g.Scope, c)
 	if g.Not {
 		return op("!", py, t.At, t)
 	}
@@ -1590,7 +1598,7 @@ func (e *Eval) changes(f *code.File) map[string][]code.Site {
 		fn := site.Node.Kid(0)
 		switch {
 		case !fn.Is(code.Member):
-		case f.Lang == code.Python && fn.Name == "update" && fn.Kid(0).Is(code.Name):
+		case (f.Lang == code.Python && (fn.Name == "update" || fn.Name == "setdefault") || f.Lang == code.Ruby && (fn.Name == "merge!" || fn.Name == "update" || fn.Name == "store")) && fn.Kid(0).Is(code.Name):
 			m[fn.Kids[0].Name] = append(m[fn.Kids[0].Name], site)
 		case jvm(f.Lang):
 			if (fn.Name == "put" || fn.Name == "putAll" || fn.Name == "putIfAbsent") && fn.Kid(0).Is(code.Name) {
@@ -1645,37 +1653,49 @@ func (e *Eval) changedBy(x *code.Scope, name string, v *Value, from *code.Scope,
 			out = &w
 		}
 		e.active[n] = true
-		var o *Value
-		if f.Lang == code.Go && n.Is(code.Call) {
-			o = e.handed(out, name, site, contextOf(c, site.Scope))
-		} else {
-			o = e.change(f, site, contextOf(c, site.Scope))
-			if inner := n.Kid(0); (n.Is(code.Member) || n.Is(code.Index)) && (inner.Is(code.Member) || inner.Is(code.Index)) {
-				o = deeper(out, n.Kids[0], o)
-			}
+		turns, ok := e.turnsAround(site, c)
+		if !ok {
+			turns = []*context{contextOf(c, site.Scope)}
+		}
+		for _, in := range turns {
+			e.changedAt(out, name, site, in)
 		}
 		delete(e.active, n)
-		if o == nil {
-			continue
-		}
-		if o.ref != nil && len(o.ref.done) > 0 {
-			out.ref = o.ref
-		}
-		if len(site.Guards) == 0 {
-			out.spread(o, false)
-			continue
-		}
-		var test *Value
-		for _, g := range site.Guards {
-			if t := e.Guard(g); test == nil {
-				test = t
-			} else {
-				test = op("&&", t.Py, t.At, test, t)
-			}
-		}
-		out.choose(test, o, &Value{Kind: Object}, f.Lang == code.Python)
 	}
 	return out
+}
+
+// changedAt adds to an object what one place writes into it.
+func (e *Eval) changedAt(out *Value, name string, site code.Site, c *context) {
+	f, n := site.Scope.File, site.Node
+	var o *Value
+	if f.Lang == code.Go && n.Is(code.Call) {
+		o = e.handed(out, name, site, c)
+	} else {
+		o = e.change(f, site, out, c)
+		if inner := n.Kid(0); (n.Is(code.Member) || n.Is(code.Index)) && (inner.Is(code.Member) || inner.Is(code.Index)) {
+			o = deeper(out, n.Kids[0], o)
+		}
+	}
+	if o == nil {
+		return
+	}
+	if o.ref != nil && len(o.ref.done) > 0 {
+		out.ref = o.ref
+	}
+	if len(site.Guards) == 0 {
+		out.spread(o, false)
+		return
+	}
+	var test *Value
+	for _, g := range site.Guards {
+		if t := e.guardIn(g, c); test == nil {
+			test = t
+		} else {
+			test = op("&&", t.Py, t.At, test, t)
+		}
+	}
+	out.choose(test, o, &Value{Kind: Object}, f.Lang == code.Python)
 }
 
 // changedOneOf is changedBy for one of several objects, and for what is not
@@ -1768,8 +1788,34 @@ func declares(s *code.Scope, name string) *code.Scope {
 	return nil
 }
 
+// assignedTo is what a place writes into a property: what stands there, or what
+// that makes of what the property holds (+=, ||=).
+func (e *Eval) assignedTo(now *Value, key string, site code.Site, c *context) *Value {
+	v := e.expr(site.Value, site.Scope, c)
+	sign := strings.TrimSuffix(site.Op, "=")
+	if sign == "" || sign == ":" {
+		return v
+	}
+	holder := now
+	if in := site.Node.Kid(0); in.Is(code.Member) || in.Is(code.Index) { // of an object in the object
+		holder = e.expr(in, site.Scope, c)
+	}
+	before := holder.Get(key)
+	if before == nil {
+		before = &Value{Kind: Undef, At: v.At}
+	}
+	if l := site.Scope.File.Lang; l == code.Ruby && (sign == "||" || sign == "&&") {
+		is := op("rubytrue", true, v.At, before)
+		if sign == "||" {
+			return &Value{Kind: Cond, Py: true, At: v.At, Kids: []*Value{is, before, v}}
+		}
+		return &Value{Kind: Cond, Py: true, At: v.At, Kids: []*Value{is, v, before}}
+	}
+	return op(sign, site.Scope.File.Lang == code.Python, v.At, before, v)
+}
+
 // change gives what one place writes into an object.
-func (e *Eval) change(f *code.File, site code.Site, c *context) *Value {
+func (e *Eval) change(f *code.File, site code.Site, now *Value, c *context) *Value {
 	n := site.Node
 	o := &Value{Kind: Object, At: f.At(n)}
 	if f.Lang == code.Ruby && site.Value.Is(code.Name) {
@@ -1779,24 +1825,45 @@ func (e *Eval) change(f *code.File, site code.Site, c *context) *Value {
 	}
 	switch {
 	case n.Is(code.Member):
-		o.Keys, o.Kids = []string{n.Name}, []*Value{e.expr(site.Value, site.Scope, c)}
+		o.Keys, o.Kids = []string{n.Name}, []*Value{e.assignedTo(now, n.Name, site, c)}
 	case n.Is(code.Index):
 		if k := e.expr(n.Kid(1), site.Scope, c); k.Kind == Str {
-			o.Keys, o.Kids = []string{k.Text}, []*Value{e.expr(site.Value, site.Scope, c)}
+			o.Keys, o.Kids = []string{k.Text}, []*Value{e.assignedTo(now, k.Text, site, c)}
+		} else if w := k.Under(Environ{}); len(k.Variables()) == 0 && w.Kind == Str {
+			o.Keys, o.Kids = []string{w.Text}, []*Value{e.assignedTo(now, w.Text, site, c)}
 		} else {
 			o.Keys, o.Kids = []string{"..."}, []*Value{unknown("an element chosen while the program runs", o.At)}
 		}
 	default:
 		args, keys := e.args(n, site.Scope, c)
 		if jvm(f.Lang) && n.Kid(0).Name != "putAll" {
-			if len(args) == 2 && args[0].Kind == Str && n.Kid(0).Name == "put" {
+			if len(args) == 2 && args[0].Kind == Str {
 				o.Keys, o.Kids = []string{args[0].Text}, []*Value{args[1]}
+				if had := now.Get(args[0].Text); had != nil && n.Kid(0).Name == "putIfAbsent" {
+					o.Kids = []*Value{had}
+				}
 			} else {
 				o.Keys, o.Kids = []string{"..."}, []*Value{unknown("what is put into a map", o.At)}
 			}
 			return o
 		}
-		if f.Lang != code.Python && !jvm(f.Lang) && len(args) > 0 {
+		switch name := n.Kid(0).Name; {
+		case f.Lang == code.Ruby && name == "store":
+			if len(args) == 2 && args[0].Kind == Str {
+				o.Keys, o.Kids = []string{args[0].Text}, args[1:]
+			} else {
+				o.Keys, o.Kids = []string{"..."}, []*Value{unknown("what is stored in a hash", o.At)}
+			}
+			return o
+		case f.Lang == code.Python && name == "setdefault":
+			if len(args) == 2 && args[0].Kind == Str {
+				o.Keys, o.Kids = []string{args[0].Text}, args[1:]
+				if had := now.Get(args[0].Text); had != nil {
+					o.Kids = []*Value{had}
+				}
+			}
+			return o
+		case javascript(f.Lang) && len(args) > 0: // Object.assign
 			args = args[1:]
 		}
 		for _, a := range args {

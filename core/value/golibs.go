@@ -466,6 +466,8 @@ func (e *Eval) handed(now *Value, name string, site code.Site, c *context) *Valu
 	case Func:
 		args, _ := e.args(n, s, c)
 		return e.writes(fn, which, now, args, c)
+	case Cond, Op, List:
+		return dots("what " + s.File.Text(n.Kid(0)) + " makes of " + name)
 	case Unknown:
 		if !n.Kid(0).Is(code.Name) {
 			return nil

@@ -1,7 +1,6 @@
 package value
 
 import (
-	"maps"
 	"path"
 	"strconv"
 	"strings"
@@ -451,37 +450,19 @@ const maxTurns = 16
 // where it returns nothing.
 func (e *Eval) turns(n *code.Node, rest func() *Value, s *code.Scope, c *context) *Value {
 	why := unknown("returned from inside a loop", s.File.At(n))
-	if len(n.Kids) != 3 || c == nil {
+	if c == nil {
 		return why
 	}
-	target := n.Kids[0]
-	if target.Is(code.Bind) {
-		target = target.Kid(0)
-	}
-	if !target.Is(code.Name) && !target.Is(code.Array) {
-		return why
-	}
-	list := e.expr(n.Kids[1], s, c)
-	if list.Kind != List || len(list.Kids) > maxTurns {
+	rounds, ok := e.rounds(n, s, c)
+	if !ok {
 		return why
 	}
 	var turn func(i int) *Value
 	turn = func(i int) *Value {
-		if i == len(list.Kids) {
+		if i == len(rounds) {
 			return rest()
 		}
-		inner := *c
-		inner.loops = map[string]*Value{}
-		maps.Copy(inner.loops, c.loops)
-		if target.Is(code.Name) {
-			inner.loops[target.Name] = list.Kids[i]
-		}
-		for j, k := range target.Kids {
-			if x := list.Kids[i].Element(j); x != nil && k.Is(code.Name) && target.Is(code.Array) {
-				inner.loops[k.Name] = x
-			}
-		}
-		return e.branch(n.Kids[2], s, &inner, once(func() *Value { return turn(i + 1) }))
+		return e.branch(n.Kids[2], s, rounds[i], once(func() *Value { return turn(i + 1) }))
 	}
 	if v := turn(0); v != nil {
 		return v
