@@ -143,6 +143,11 @@ func (r *loose) stmt() *Node {
 		if !(next.kind == tPunct && (next.text == "," || next.text == "=>" || next.text == "->")) {
 			return r.choice()
 		}
+	case "global":
+		if r.lang == PHP && next.kind == tName { // the names are those of the file
+			r.toSemicolon()
+			return nil
+		}
 	case "return", "throw", "raise", "yield", "break", "continue", "next":
 		return r.leaving()
 	case "end", "else", "elsif", "elseif", "then":

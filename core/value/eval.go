@@ -287,6 +287,9 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 				l, r = op("catch", true, at(), l, none), op("catch", true, at(), r, none)
 			}
 		}
+		if f.Lang == code.PHP && name == "+" && l.Kind != Object && l.Kind != List && r.Kind != Object && r.Kind != List { // of numbers alone
+			l, r = op("Number", true, l.At, l), op("Number", true, r.At, r)
+		}
 		if name == ".+" { // PHP: nothing and false are empty text
 			return Concat(phpText(l), phpText(r))
 		}
@@ -295,6 +298,11 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 				r = list
 			} else if r.Kind == Object && !py && !slices.Contains(r.Keys, "...") { // a name of the object
 				r = entries("Object.keys", []*Value{r}, at())
+			}
+		}
+		if name == "in" && r.Kind == EnvMap && l.Kind != Str && len(l.Variables()) == 0 {
+			if o := l.Under(Environ{}); o.Kind == Str {
+				l = text(o.Text, l.At)
 			}
 		}
 		if name == "in" && r.Kind == EnvMap && l.Kind == Str {
@@ -393,7 +401,15 @@ func (v *Value) spread(o *Value, py bool) {
 			v.choose(o.Kids[i], &Value{Kind: Object, At: o.At, Keys: []string{k}, Kids: []*Value{o.Kids[i]}}, &Value{Kind: Undef}, py)
 		}
 	case o.Kind == Object:
-		v.Keys, v.Kids = append(v.Keys, o.Keys...), append(v.Kids, o.Kids...)
+		for i, k := range o.Keys {
+			w := o.Kids[i]
+			if k != "..." && w.partly(0) {
+				if before := v.Get(k); before != nil {
+					w = w.filled(before, 0)
+				}
+			}
+			v.Keys, v.Kids = append(v.Keys, k), append(v.Kids, w)
+		}
 	case o.Kind == Undef || o.Kind == Null || o.Kind == Bool:
 	case o.Kind == Cond && objectOrNothing(o.Kids[1]) && objectOrNothing(o.Kids[2]):
 		v.choose(o.Kids[0], o.Kids[1], o.Kids[2], o.Py)
@@ -465,6 +481,33 @@ func objectOrNothing(v *Value) bool {
 	return v.Kind == Object || v.Kind == Undef || v.Kind == Null || v.Kind == Bool
 }
 
+// absent is the text of what stands for a property that an object does not have.
+const absent = "absent"
+
+// partly reports whether a property may be absent.
+func (v *Value) partly(depth int) bool {
+	switch {
+	case v.Kind == Undef:
+		return v.Text == absent
+	case v.Kind == Cond && depth < 8:
+		return v.Kids[1].partly(depth+1) || v.Kids[2].partly(depth+1)
+	}
+	return false
+}
+
+// filled puts another value where a property is absent.
+func (v *Value) filled(by *Value, depth int) *Value {
+	switch {
+	case v.Kind == Undef && v.Text == absent:
+		return by
+	case v.Kind == Cond && depth < 8:
+		w := *v
+		w.Kids = []*Value{v.Kids[0], v.Kids[1].filled(by, depth+1), v.Kids[2].filled(by, depth+1)}
+		return &w
+	}
+	return v
+}
+
 // choose adds the properties that one of two objects has, each under the
 // condition.
 func (v *Value) choose(test, yes, no *Value, py bool) {
@@ -476,7 +519,7 @@ func (v *Value) choose(test, yes, no *Value, py bool) {
 		seen[k] = true
 		before := v.Get(k)
 		if before == nil {
-			before = &Value{Kind: Undef}
+			before = &Value{Kind: Undef, Text: absent}
 		}
 		a, b := yes.Get(k), no.Get(k)
 		if a == nil {

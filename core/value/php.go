@@ -1,6 +1,8 @@
 package value
 
 import (
+	"maps"
+	"slices"
 	"strings"
 
 	"ubique/core/code"
@@ -47,7 +49,12 @@ func (e *Eval) phpCall(n *code.Node, s *code.Scope, c *context) *Value {
 			}
 		}
 		return op("unset", false, at, v, boolean(false, at))
-	case "env": // of Laravel
+	case "env": // of Laravel, where the program has none of its own
+		for _, f := range e.Loader.Loaded() {
+			if f.Lang == code.PHP && len(f.Top.Names["env"]) > 0 {
+				return nil
+			}
+		}
 		v := e.envNamed(arg(0), ReadsNull, at)
 		if len(n.Kids) > 2 {
 			return op("unset", false, at, v, arg(1))
@@ -297,6 +304,16 @@ func (e *Eval) phpName(n *code.Node, s *code.Scope, _ *context) *Value {
 	switch n.Name {
 	case "$_ENV", "$_SERVER":
 		return &Value{Kind: EnvMap, Unset: ReadsNull, At: at}
+	case "$GLOBALS":
+		o := &Value{Kind: Object, At: at}
+		for _, name := range slices.Sorted(maps.Keys(s.File.Top.Names)) {
+			if len(s.File.Top.Names[name]) > 0 && strings.HasPrefix(name, "$") {
+				if v := e.bindings(s.File.Top.Names[name], s.File.Top, nil, 0); v != nil {
+					o.Keys, o.Kids = append(o.Keys, name[1:]), append(o.Kids, v)
+				}
+			}
+		}
+		return o
 	case "$argv":
 		return &Value{Kind: External, Text: "$argv", At: at}
 	case "$argc":
