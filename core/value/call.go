@@ -85,8 +85,8 @@ func (e *Eval) args(n *code.Node, s *code.Scope, c *context) (list []*Value, key
 			keys[a.Name] = e.expr(a.Kid(0), s, c)
 		case a.Is(code.Spread) && a.Name == "**":
 			if o := e.expr(a.Kid(0), s, c); o.Kind == Object {
-				for i, k := range o.Keys {
-					keys[k] = o.Kids[i]
+				for _, k := range o.Keys {
+					keys[k] = o.Get(k)
 				}
 			} else {
 				keys["**"] = o
@@ -94,6 +94,10 @@ func (e *Eval) args(n *code.Node, s *code.Scope, c *context) (list []*Value, key
 		case a.Is(code.Spread):
 			if o := e.expr(a.Kid(0), s, c); o.Kind == List {
 				list = append(list, o.Kids...)
+			} else if o.Kind == Object && s.File.Lang == code.PHP { // by their names
+				for _, k := range o.Keys {
+					keys[k] = o.Get(k)
+				}
 			} else {
 				list = append(list, unknown("arguments that are spread", s.File.At(a)))
 			}
@@ -426,13 +430,11 @@ func (e *Eval) envCall(n *code.Node, s *code.Scope, c *context) *Value {
 		if arg := n.Kid(1); arg != nil && (s.File.Lang == code.Python || bv.Text == "Map") {
 			k := e.expr(arg, s, c)
 			if k.Kind == Str {
-				if v := bv.Get(k.Text); v != nil {
-					return v
-				}
+				other := &Value{Kind: Null, At: s.File.At(n)}
 				if n.Kid(2) != nil {
-					return e.expr(n.Kid(2), s, c)
+					other = e.expr(n.Kid(2), s, c)
 				}
-				return &Value{Kind: Null, At: s.File.At(n)}
+				return bv.Get(k.Text).or(other)
 			}
 			v := e.index(&code.Node{Kind: code.Index, Kids: []*code.Node{base, arg}, Off: n.Off, End: n.End}, s, c)
 			if n.Kid(2) != nil && v.Kind == Cond {

@@ -287,6 +287,9 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 				l, r = op("catch", true, at(), l, none), op("catch", true, at(), r, none)
 			}
 		}
+		if u := union(name, l, r, f.Lang); u != nil {
+			return u
+		}
 		if f.Lang == code.PHP && name == "+" && l.Kind != Object && l.Kind != List && r.Kind != Object && r.Kind != List { // of numbers alone
 			l, r = op("Number", true, l.At, l), op("Number", true, r.At, r)
 		}
@@ -296,6 +299,8 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 		if name == "in" {
 			if list := e.argumentList(r, at()); list != nil {
 				r = list
+			} else if r.Kind == Object && l.Kind == Str && !slices.Contains(r.Keys, "...") {
+				return r.Get(l.Text).present(at())
 			} else if r.Kind == Object && !py && !slices.Contains(r.Keys, "...") { // a name of the object
 				r = entries("Object.keys", []*Value{r}, at())
 			}
@@ -506,6 +511,28 @@ func (v *Value) filled(by *Value, depth int) *Value {
 		return &w
 	}
 	return v
+}
+
+// or is a property, or another value where it is absent.
+func (v *Value) or(other *Value) *Value {
+	if v == nil {
+		return other
+	}
+	if v.partly(0) {
+		return v.filled(other, 0)
+	}
+	return v
+}
+
+// present says whether a property is there.
+func (v *Value) present(at place.Span) *Value {
+	switch {
+	case v == nil || v.Kind == Undef && v.Text == absent:
+		return boolean(false, at)
+	case v.Kind == Cond && v.partly(0):
+		return &Value{Kind: Cond, Py: v.Py, At: at, Kids: []*Value{v.Kids[0], v.Kids[1].present(at), v.Kids[2].present(at)}}
+	}
+	return boolean(true, at)
 }
 
 // choose adds the properties that one of two objects has, each under the
@@ -1008,6 +1035,25 @@ func contextOf(c *context, s *code.Scope) *context {
 	return c
 }
 
+// union joins two maps: with + in PHP, where the first counts, with | in Python,
+// where the second does; nil for all others.
+func union(sign string, a, b *Value, l code.Language) *Value {
+	if a.Kind != Object || b.Kind != Object {
+		return nil
+	}
+	switch {
+	case l == code.PHP && sign == "+":
+		a, b = b, a
+	case l == code.Python && sign == "|", l == code.Kotlin && sign == "+":
+	default:
+		return nil
+	}
+	o := *a
+	o.Keys, o.Kids = slices.Clone(a.Keys), slices.Clone(a.Kids)
+	o.spread(b, true)
+	return &o
+}
+
 // starred looks for a name in what a file takes with `from x import *`.
 func (e *Eval) starred(f *code.File, name string) *Value {
 	for i := len(f.Stars) - 1; i >= 0; i-- {
@@ -1052,7 +1098,11 @@ func (e *Eval) bindings(bs []*code.Binding, s *code.Scope, c *context, use int32
 		}
 		if b.Op != "" && b.Op != "=" && b.Op != ":=" && v != nil {
 			name := strings.TrimSuffix(b.Op, "=")
-			next = op(name, s.File.Lang == code.Python, next.At, v, next)
+			if u := union(name, v, next, s.File.Lang); u != nil {
+				next = u
+			} else {
+				next = op(name, s.File.Lang == code.Python, next.At, v, next)
+			}
 		}
 		if v == nil {
 			v, shared = next, b.Guards
@@ -1215,7 +1265,12 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 		if rest != nil && i >= 0 && c.keys["**"] == nil {
 			return restOf(b, c.args[min(i, len(c.args)):], c.keys, s.File)
 		}
-		if v, ok := c.keys[b.Name]; ok {
+		if v, ok := c.keys[strings.TrimPrefix(b.Name, "$")]; ok {
+			if v.partly(0) {
+				if d := def(); d != nil {
+					v = v.filled(d, 0)
+				}
+			}
 			return v
 		}
 		if v := c.keys["**"]; v != nil && i >= len(c.args) {
@@ -1242,41 +1297,16 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 	// Not evaluated from a call: look at the calls of this function.
 	var only *Value
 	for _, site := range e.callsOf(b.Func, s.File) {
-		args := site.Node.Args()
-		i := b.Index
-		if s.File.Lang == code.Python && b.Func.Flag&code.Method != 0 {
-			i--
-		}
 		var v *Value
-		if rest != nil && i >= 0 {
-			list, keys := e.args(site.Node, site.Scope, nil)
-			v = restOf(b, list[min(i, len(list)):], keys, s.File)
-		}
-		for _, a := range args {
-			if a.Is(code.Keyword) && a.Name == b.Name {
-				v = e.expr(a.Kid(0), site.Scope, nil)
-			}
-		}
 		if recv {
 			v = e.expr(site.Node.Kid(0).Kid(0), site.Scope, nil)
-		}
-		if v == nil && i >= 0 && i < len(args) && !args[i].Is(code.Keyword) && !args[i].Is(code.Spread) {
-			v = e.expr(args[i], site.Scope, nil)
-			if d := def(); d != nil && s.File.Lang != code.Python && !v.given() {
-				v = op("??", false, v.At, v, d)
+		} else {
+			in := &context{fn: b.Func}
+			in.args, in.keys = e.args(site.Node, site.Scope, nil)
+			if s.File.Lang == code.Python && b.Func.Flag&code.Method != 0 {
+				in.this = e.this(s, nil)
 			}
-			v = pick(v)
-		}
-		if v == nil && s.File.Lang == code.Ruby {
-			_, keys := e.args(site.Node, site.Scope, nil)
-			v = loose(b, keys)
-		}
-		if v == nil {
-			if v = def(); v == nil {
-				v = &Value{Kind: Undef}
-			} else {
-				v = pick(v)
-			}
+			v = e.param(b, s, in)
 		}
 		v = v.with(Step{site.Scope.File.At(site.Node), "called here"})
 		if only != nil {
@@ -1746,6 +1776,10 @@ func (e *Eval) changedAt(out *Value, name string, site code.Site, c *context) {
 func (e *Eval) changedOneOf(x *code.Scope, name string, v *Value, from *code.Scope, use int32, c *context) *Value {
 	switch v.Kind {
 	case Cond, Op, Unknown:
+	case List:
+		if x.File.Lang != code.PHP || len(v.Kids) > 0 { // an array of PHP may have keys later
+			return v
+		}
 	default:
 		return v
 	}
@@ -1759,6 +1793,9 @@ func (e *Eval) changedOneOf(x *code.Scope, name string, v *Value, from *code.Sco
 	}
 	if w := v.settled(0); w != nil {
 		return w.leaves(func(o *Value) *Value { return e.changedBy(x, name, o, from, use, c) })
+	}
+	if v.Kind == List {
+		return e.changedBy(x, name, &Value{Kind: Object, At: v.At}, from, use, c)
 	}
 	if v.Kind != Unknown {
 		return v
@@ -2129,6 +2166,14 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 			return keep(base.Kids[i])
 		}
 		if v := base.Get(name); v != nil {
+			if v.partly(0) && at.File != "" {
+				switch s.File.Lang { // what a key that is not there gives
+				case code.Python:
+					v = v.filled(&Value{Kind: Env, Text: "\x00", Unset: Raises, At: at}, 0)
+				case code.Go:
+					v = v.filled(text("", at), 0)
+				}
+			}
 			if s.File.Lang == code.Go && base.Text != "" {
 				if w := e.goSet(base, name, at); w != nil {
 					return keep(w)

@@ -110,6 +110,9 @@ func (e *Eval) second(call *code.Node, s *code.Scope, c *context) *Value {
 		if base.Kind != Object || len(base.Keys) > 24 {
 			return unknown("whether a key is in a map", at)
 		}
+		if k.Kind == Str && !slices.Contains(base.Keys, "...") {
+			return base.Get(k.Text).present(at)
+		}
 		keys := &Value{Kind: List, At: at}
 		for _, name := range base.Keys {
 			keys.Kids = append(keys.Kids, text(name, base.At))

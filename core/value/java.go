@@ -434,13 +434,14 @@ func (e *Eval) jvmMethod(base *Value, name string, args []*Value, c *context, at
 		return nil
 	case Object:
 		if arg(0).Kind == Str && (name == "get" || name == "getOrDefault" || name == "getValue") {
-			if v := base.Get(arg(0).Text); v != nil {
-				return v
+			other := &Value{Kind: Null, At: at}
+			if len(args) > 1 {
+				other = arg(1)
 			}
-			if len(args) < 2 {
-				return &Value{Kind: Null, At: at}
-			}
-			return arg(1)
+			return base.Get(arg(0).Text).or(other)
+		}
+		if arg(0).Kind == Str && name == "containsKey" && !slices.Contains(base.Keys, "...") {
+			return base.Get(arg(0).Text).present(at)
 		}
 		if (name == "get" || name == "getOrDefault") && len(arg(0).Variables()) > 0 && len(base.Keys) <= 24 && !slices.Contains(base.Keys, "...") {
 			return pickOr(arg(0), base, arg(1))

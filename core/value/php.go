@@ -106,6 +106,8 @@ func (e *Eval) phpCall(n *code.Node, s *code.Scope, c *context) *Value {
 	case "array_key_exists":
 		if b := arg(1); b.Kind == EnvMap && arg(0).Kind == Str {
 			return op("isset", true, at, &Value{Kind: Env, Text: arg(0).Text, At: at})
+		} else if b.Kind == Object && arg(0).Kind == Str && !slices.Contains(b.Keys, "...") {
+			return b.Get(arg(0).Text).present(at)
 		}
 	case "count":
 		if b := arg(0); b.Kind == External && b.Text == "$argv" {

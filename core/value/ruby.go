@@ -95,17 +95,16 @@ func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 			def := &Value{Kind: Null, At: at}
 			switch d := n.Kid(2); {
 			case d.Is(code.Func):
-				def = unknown("what a block gives", at)
+				if def = e.expr(d, s, c); def.Kind == Func {
+					def = e.invoke(def, []*Value{k}, nil, c)
+				}
 			case d != nil && callee.Name == "fetch":
 				def = e.expr(d, s, c)
 			case callee.Name == "fetch":
 				def = &Value{Kind: Env, Text: "\x00", Unset: Raises, At: at}
 			}
 			if k.Kind == Str {
-				if v := b.Get(k.Text); v != nil {
-					return v
-				}
-				return def
+				return b.Get(k.Text).or(def)
 			}
 			if len(k.Variables()) > 0 && len(b.Keys) <= 24 && !slices.Contains(b.Keys, "...") && (n.Kid(2) == nil || callee.Name == "fetch") {
 				return pickOr(k, b, def)
@@ -117,7 +116,11 @@ func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 				return op("isset", true, at, &Value{Kind: Env, Text: k.Text, At: at})
 			}
 		} else if n.Kid(1) != nil {
-			return op("in", true, at, e.expr(n.Kids[1], s, c), b)
+			k := e.expr(n.Kids[1], s, c)
+			if b.Kind == Object && k.Kind == Str && !slices.Contains(b.Keys, "...") {
+				return b.Get(k.Text).present(at)
+			}
+			return op("in", true, at, k, b)
 		}
 	case "end_with?", "delete_prefix", "delete_suffix", "gsub", "sub":
 		args, _ := e.args(n, s, c)
@@ -255,6 +258,10 @@ func (e *Eval) rubyConversion(n *code.Node, s *code.Scope, c *context) *Value {
 	case "to_h", "to_hash":
 		if b := base(); b.Kind == EnvMap || b.Kind == Object {
 			return b
+		}
+	case "compact", "compact!":
+		if b := base(); b.Kind == Object {
+			return b.without(func(v *Value) *Value { return missing(v, at) })
 		}
 	case "strip", "chomp":
 		return op("strip", true, at, base())

@@ -8,6 +8,7 @@
 package value
 
 import (
+	"slices"
 	"sort"
 	"strconv"
 	"strings"
@@ -209,6 +210,19 @@ func (v *Value) Depends() bool {
 		}
 	})
 	return found
+}
+
+// without is an object that has those of its keys for which a test of their
+// value does not hold.
+func (v *Value) without(test func(*Value) *Value) *Value {
+	o := *v
+	o.Kids = slices.Clone(v.Kids)
+	for i, k := range o.Kids {
+		if o.Keys[i] != "..." {
+			o.Kids[i] = &Value{Kind: Cond, Py: true, At: k.At, Kids: []*Value{test(k), {Kind: Undef, Text: absent, At: k.At}, k}}
+		}
+	}
+	return &o
 }
 
 // Forks reports whether the value is another one in a process that the program
