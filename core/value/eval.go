@@ -66,6 +66,7 @@ type Eval struct {
 	ofGo      map[string][]method
 	listed    int // how many of the loaded files are in ofGo
 	looping   map[*code.File]*loops
+	unnamed   map[*code.File]map[*code.Node]string // functions without a name of their own
 
 	changed map[*code.File]map[string][]code.Site // what changes objects, by their names
 
@@ -76,7 +77,7 @@ type Eval struct {
 // New makes an evaluator.
 func New(l Loader, main string) *Eval {
 	return &Eval{Loader: l, Main: main, active: map[any]bool{}, cache: map[spot]*Value{}, sets: map[string][]code.Site{},
-		callers: map[*code.Node][]code.Site{}, maybe: map[*code.Node]bool{}, heirs: map[string][]heir{}, ofGo: map[string][]method{}, looping: map[*code.File]*loops{}, changed: map[*code.File]map[string][]code.Site{}, byName: map[string][]code.Site{}, byFile: map[string][]code.Site{}}
+		callers: map[*code.Node][]code.Site{}, maybe: map[*code.Node]bool{}, heirs: map[string][]heir{}, ofGo: map[string][]method{}, looping: map[*code.File]*loops{}, unnamed: map[*code.File]map[*code.Node]string{}, changed: map[*code.File]map[string][]code.Site{}, byName: map[string][]code.Site{}, byFile: map[string][]code.Site{}}
 }
 
 // ref is the code behind a function, class or object.
@@ -1038,6 +1039,9 @@ func contextOf(c *context, s *code.Scope) *context {
 // union joins two maps: with + in PHP, where the first counts, with | in Python,
 // where the second does; nil for all others.
 func union(sign string, a, b *Value, l code.Language) *Value {
+	if l == code.PHP && a.Kind == List && len(a.Kids) == 0 {
+		a = &Value{Kind: Object, At: a.At}
+	}
 	if a.Kind != Object || b.Kind != Object {
 		return nil
 	}
@@ -1233,6 +1237,15 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 	if v := e.commandOption(b, s); v != nil {
 		return v
 	}
+	if v := e.commandAction(b, s); v != nil {
+		for _, k := range b.Path {
+			v = e.key(v, k, s, c, v.At)
+		}
+		if b.Default != nil && len(b.Path) > 0 {
+			v = op("??", false, v.At, v, e.expr(b.Default, s, c))
+		}
+		return v
+	}
 	def := func() *Value {
 		if b.Value != nil {
 			return e.expr(b.Value, s, nil)
@@ -1374,13 +1387,7 @@ func (v *Value) given() bool {
 func (e *Eval) callsOf(fn *code.Node, f *code.File) []code.Site {
 	name := fn.Name
 	if name == "" {
-		for _, bs := range f.Top.Names {
-			for _, b := range bs {
-				if b.Value == fn {
-					name = b.Name
-				}
-			}
-		}
+		name = e.nameOf(fn, f)
 	}
 	if name == "constructor" || name == "__init__" {
 		for _, cls := range f.Classes {
@@ -1426,6 +1433,55 @@ func (e *Eval) callsOf(fn *code.Node, f *code.File) []code.Site {
 		e.callers[fn] = list
 	}
 	return list
+}
+
+// nameOf is the name under which a function without one of its own is called:
+// of what it is put into or exported as; empty where there is none.
+func (e *Eval) nameOf(fn *code.Node, f *code.File) string {
+	names := e.unnamed[f]
+	if names == nil {
+		names = map[*code.Node]string{}
+		from, kind := map[*code.Node]int{}, 1
+		note := func(n *code.Node, name string) { // the first kind counts, of its names the least
+			if n.Is(code.Func) && n.Name == "" && (from[n] == 0 || from[n] == kind && name < names[n]) {
+				names[n], from[n] = name, kind
+			}
+		}
+		bound := func(s *code.Scope) {
+			for name, bs := range s.Names {
+				for _, b := range bs {
+					note(b.Value, name)
+				}
+			}
+		}
+		bound(f.Top)
+		for _, s := range f.Funcs {
+			bound(s)
+		}
+		for _, s := range f.Inside {
+			bound(s)
+		}
+		kind++
+		for _, site := range f.Sets {
+			if site.Node.Is(code.Member) && site.Node.Dotted() != "module.exports" {
+				note(site.Value, site.Node.Name)
+			}
+		}
+		if f.Body != nil && javascript(f.Lang) {
+			f.Body.Walk(func(n *code.Node) bool {
+				if n.Is(code.Pair) && n.Kid(1) == nil {
+					note(n.Kid(0), n.Name)
+				}
+				return true
+			})
+		}
+		kind++
+		for name, b := range f.Exports {
+			note(b.Value, name)
+		}
+		e.unnamed[f] = names
+	}
+	return names[fn]
 }
 
 // leads reports whether a value is a function, or the class that it makes

@@ -126,6 +126,48 @@ func (e *Eval) calls(name string) []code.Site {
 	return list
 }
 
+// commandAction is the parameter of a function that commander or yargs calls
+// for a command and that holds its options; nil for any other.
+func (e *Eval) commandAction(b *code.Binding, s *code.Scope) *Value {
+	if !javascript(s.File.Lang) || b.Func == nil {
+		return nil
+	}
+	for _, site := range s.File.Calls {
+		fn, args := site.Node.Kid(0), site.Node.Args()
+		if !fn.Is(code.Member) || len(args) == 0 || fn.Name != "action" && fn.Name != "command" {
+			continue
+		}
+		last := args[len(args)-1]
+		if last != b.Func && !(last.Is(code.Name) && last.Name == b.Func.Name && last.Name != "") {
+			continue
+		}
+		if fn.Name == "command" {
+			if e.usesLibrary("yargs") && b.Index == 0 && len(args) > 1 {
+				return &Value{Kind: External, Text: "yargs.argv", At: s.File.At(b.Func)}
+			}
+			continue
+		}
+		if !e.usesLibrary("commander") {
+			continue
+		}
+		before := 0 // the arguments of the command come first
+		for x := fn.Kid(0); x.Is(code.Call) && x.Kid(0).Is(code.Member); x = x.Kids[0].Kid(0) {
+			switch x.Kids[0].Name {
+			case "argument":
+				before++
+			case "command":
+				if a := x.Kid(1); a.Is(code.String) {
+					before += strings.Count(a.Name, "<") + strings.Count(a.Name, "[")
+				}
+			}
+		}
+		if b.Index == before {
+			return &Value{Kind: External, Text: "commander.opts()", At: s.File.At(b.Func)}
+		}
+	}
+	return nil
+}
+
 // commanded is an option of commander: .option("-p, --port <n>", text, default).
 func (e *Eval) commanded(name string, at place.Span) *Value {
 	for _, call := range []string{"option", "requiredOption", "Option"} {
