@@ -295,17 +295,13 @@ func (e *Eval) afterMethod(now *Value, n *code.Node, s *code.Scope, c *context) 
 		return nil
 	}
 	args, _ := e.args(n, s, c)
-	w := e.writes(m, which, now, args, c)
-	if w == nil {
-		return nil
-	}
-	out, r := *w, ref{}
-	if out.ref != nil {
-		r = *out.ref
+	within, r := *now, ref{}
+	if now.ref != nil {
+		r = *now.ref
 	}
 	r.done = append(slices.Clone(r.done), m.ref.node)
-	out.ref = &r
-	return &out
+	within.ref = &r
+	return e.writes(m, which, &within, args, c)
 }
 
 // goSet gives a field of an object as a method of its type leaves it; nil where
