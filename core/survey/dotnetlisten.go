@@ -34,7 +34,7 @@ func dotnetListeners(e *value.Eval, files []*code.File, st *fact.Start, live fun
 	add := func(to *[]*fact.Listener, f *code.File, site code.Site, l fact.Listener) {
 		l.At, l.Via, l.Process = f.At(site.Node), "code", st.Process
 		l.PortAt, l.HostAt = placeOf(l.Port, placeOf(l.Bind, l.At)), placeOf(l.Host, placeOf(l.Bind, l.At))
-		guardedBy(&l, e, site.Guards)
+		guardedBy(&l, e, site)
 		*to = append(*to, &l)
 	}
 	for _, f := range files {

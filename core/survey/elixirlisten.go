@@ -19,7 +19,7 @@ func elixirListeners(e *value.Eval, files []*code.File, st *fact.Start) []*fact.
 	add := func(f *code.File, n *code.Node, guards []code.Guard, l fact.Listener) {
 		l.At, l.Via, l.Process = f.At(n), "code", st.Process
 		l.PortAt, l.HostAt = placeOf(l.Port, l.At), placeOf(l.Host, l.At)
-		guardedBy(&l, e, guards)
+		guardedBy(&l, e, code.Site{Guards: guards})
 		list = append(list, &l)
 	}
 	from := func(opts *value.Value, server string) fact.Listener {

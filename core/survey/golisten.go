@@ -130,5 +130,5 @@ func goListener(e *value.Eval, f *code.File, site code.Site, live func(string) b
 	}
 	l.PortAt = placeOf(l.Bind, l.At)
 	l.HostAt = l.PortAt
-	return guardedBy(l, e, site.Guards)
+	return guardedBy(l, e, site)
 }

@@ -139,7 +139,7 @@ func jvmListener(e *value.Eval, f *code.File, site code.Site, live func(string) 
 		l.Host = v
 	}
 	l.PortAt, l.HostAt = placeOf(l.Port, at), placeOf(l.Host, at)
-	return guardedBy(l, e, site.Guards)
+	return guardedBy(l, e, site)
 }
 
 // set is what a method of a chain, or of the options that a call of the chain

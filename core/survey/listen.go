@@ -380,7 +380,7 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 			if socket := o.Get("path"); l.Port == nil && socket != nil && name == "listen" {
 				l.Port, l.Host, l.Bind = nil, nil, value.Concat(value.Text("unix:", l.At), socket)
 				l.PortAt, l.HostAt = placeOf(socket, l.At), placeOf(socket, l.At)
-				return guardedBy(l, e, site.Guards)
+				return guardedBy(l, e, site)
 			}
 			if l.Port == nil {
 				for i, k := range o.Keys {
@@ -451,7 +451,7 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 			l.HostAt = f.At(a.Kid(0))
 		}
 	}
-	return guardedBy(l, e, site.Guards)
+	return guardedBy(l, e, site)
 }
 
 // embeddedGunicorn is the listener of a class of the tree that runs gunicorn
@@ -480,13 +480,16 @@ func embeddedGunicorn(e *value.Eval, f *code.File, site code.Site, live func(str
 		}
 	}
 	l.PortAt, l.HostAt = placeOf(l.Bind, l.At), placeOf(l.Bind, l.At)
-	return guardedBy(l, e, site.Guards)
+	return guardedBy(l, e, site)
 }
 
 // guardedBy notes the conditions under which a call is come to.
-func guardedBy(l *fact.Listener, e *value.Eval, guards []code.Guard) *fact.Listener {
-	for _, g := range guards {
+func guardedBy(l *fact.Listener, e *value.Eval, site code.Site) *fact.Listener {
+	for _, g := range site.Guards {
 		l.Guards, l.Ends = append(l.Guards, e.Guard(g)), append(l.Ends, g.Exit)
+	}
+	for _, g := range e.Entered(site.Scope) {
+		l.Guards, l.Ends = append(l.Guards, g.Test), append(l.Ends, g.Exit)
 	}
 	return l
 }

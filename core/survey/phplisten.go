@@ -53,5 +53,5 @@ func phpListener(e *value.Eval, f *code.File, site code.Site, live func(string) 
 		return nil
 	}
 	l.PortAt, l.HostAt = placeOf(l.Port, placeOf(l.Bind, at)), placeOf(l.Host, placeOf(l.Bind, at))
-	return guardedBy(l, e, site.Guards)
+	return guardedBy(l, e, site)
 }

@@ -82,7 +82,7 @@ func rubyListener(e *value.Eval, f *code.File, site code.Site, live func(string)
 		return nil
 	}
 	l.PortAt, l.HostAt = placeOf(l.Port, at), placeOf(l.Host, at)
-	return guardedBy(l, e, site.Guards)
+	return guardedBy(l, e, site)
 }
 
 // sinatra finds the server that an application of Sinatra starts by itself:

@@ -50,7 +50,7 @@ func rustListener(e *value.Eval, f *code.File, site code.Site, live func(string)
 		l.Bind = a
 	}
 	l.PortAt, l.HostAt = placeOf(l.Port, placeOf(l.Bind, at)), placeOf(l.Host, placeOf(l.Bind, at))
-	return guardedBy(l, e, site.Guards)
+	return guardedBy(l, e, site)
 }
 
 // chainHead is the path that a chain of calls begins with: HttpServer.new of

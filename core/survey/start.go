@@ -1049,7 +1049,7 @@ func (s *Starter) rubyConfig(st *fact.Start, prog *Program) {
 			if host := site.Node.Kid(2); host != nil && callee.Name == c.port && !host.Is(code.Keyword) {
 				l.Host, l.HostAt = st.Program.Expr(host, site.Scope), f.At(host)
 			}
-			guardedBy(&l, st.Program, site.Guards)
+			guardedBy(&l, st.Program, site)
 			list = append(list, &l)
 		}
 		if len(list) > 0 {

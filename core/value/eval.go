@@ -1411,7 +1411,11 @@ func (e *Eval) callsOf(fn *code.Node, f *code.File) []code.Site {
 	}
 	before := e.cut
 	var list []code.Site
-	for _, site := range e.sites(name, f.Name) {
+	sites := e.sites(name, f.Name)
+	if chosen := e.byName[byIndex]; len(chosen) > 0 && len(chosen) <= maxTurns { // one of a table of functions
+		sites = append(sites[:len(sites):len(sites)], chosen...)
+	}
+	for _, site := range sites {
 		if e.busy(site.Node) {
 			continue
 		}
@@ -1502,6 +1506,9 @@ func (e *Eval) sites(name, file string) []code.Site {
 		targets := map[string]string{}
 		for _, site := range g.Calls {
 			callee := site.Node.Kid(0)
+			if callee.Is(code.Index) || callee.Is(code.Name) && indexes(g, callee.Name) {
+				e.byName[byIndex] = append(e.byName[byIndex], site)
+			}
 			if !callee.Is(code.Name) && !callee.Is(code.Member) {
 				continue
 			}
@@ -1526,6 +1533,24 @@ func (e *Eval) sites(name, file string) []code.Site {
 		}
 	}
 	return list
+}
+
+// byIndex stands for the name of what is called where that is an element of a
+// table.
+const byIndex = "[]"
+
+// indexes reports whether a name at the top of a file is an element of a table.
+func indexes(f *code.File, name string) bool {
+	for _, b := range f.Top.Names[name] {
+		v := b.Value
+		for v.Is(code.Binary) && (v.Name == "||" || v.Name == "??") {
+			v = v.Kid(0)
+		}
+		if v.Is(code.Index) {
+			return true
+		}
+	}
+	return false
 }
 
 // importedFrom gives the file that a name at the top of a file is imported
