@@ -449,10 +449,10 @@ func (c *conductor) component(comp *fact.Component, r survey.Runtime) {
 	unknown := c.questions(comp, on)
 	var with *value.Environ
 	for _, st := range comp.Starts {
-		env := value.Environ{Set: c.loaded(st, st.Env)}
+		env := c.loaded(st, st.Env)
 		with = nil
 		if c.opts.With != nil {
-			e := value.Environ{Set: c.loaded(st, merged(c.opts.With, st.Env))}
+			e := c.loaded(st, merged(c.opts.With, st.Env))
 			with = &e
 		}
 		for _, l := range st.Listeners {
@@ -506,8 +506,9 @@ func merged(a, b map[string]string) map[string]string {
 
 // loaded adds what the code loads from dotenv files that ship: variables that
 // are set already stay (documentation of dotenv and python-dotenv).
-func (c *conductor) loaded(st *fact.Start, env map[string]string) map[string]string {
+func (c *conductor) loaded(st *fact.Start, env map[string]string) value.Environ {
 	m := merged(env, nil)
+	late := map[string]bool{}
 	names := st.Dotenv
 	for _, v := range st.DotenvBy {
 		if o := v.Under(value.Environ{Set: env}); o.Kind == value.Str {
@@ -526,11 +527,11 @@ func (c *conductor) loaded(st *fact.Start, env map[string]string) map[string]str
 		}
 		for _, k := range document.Dotenv(name, f.Data, f.Lines()).Kids {
 			if _, set := m[k.Key]; !set || st.DotenvOver {
-				m[k.Key] = k.Text
+				m[k.Key], late[k.Key] = k.Text, true
 			}
 		}
 	}
-	return m
+	return value.Environ{Set: m, Late: late}
 }
 
 // scripts looks package scripts up, in this component and in others.
@@ -687,7 +688,7 @@ func (c *conductor) applicable(comp *fact.Component) ([]Verdict, []*rules.On) {
 		env := h.Environment()
 		if on.Code != nil {
 			env = env.With(on.Code.Env)
-			env = value.Environ{Set: c.loaded(on.Code, env.Set)}
+			env = c.loaded(on.Code, env.Set)
 		}
 		on.Env = env
 		on.Ported = env

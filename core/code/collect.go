@@ -660,6 +660,10 @@ func (c *collector) relative(n *Node, fr frame) {
 	arg := n.Kid(1)
 	name := ""
 	switch n.Kids[0].Name {
+	case "autoload": // :Name, "path"
+		if file := n.Kid(2); c.f.Lang == Ruby && file.Is(String) {
+			name, arg = file.Name, file
+		}
 	case "require_relative", "load":
 		if c.f.Lang == Ruby && arg.Is(String) {
 			name = "./" + arg.Name

@@ -27,6 +27,7 @@ type Listener struct {
 	Guards             []*value.Value // all must hold for it to listen
 	Ends               []bool         // for each: the program ends where it does not hold
 	Dev                bool           // a development server
+	Early              bool           // it is decided before the program is loaded
 	Bare               bool           // the port is an unquoted word of a shell
 	Free               bool           // it is an argument of its own, not the value of a flag
 	Shared             bool           // it stands where only something that failed may lead, or in a function without a name
@@ -215,6 +216,9 @@ func notKnown(why string) Outcome {
 // Under says what the listener does in an environment: in the first process of
 // the program or, where that one does not come to it, in those that it makes.
 func (l *Listener) Under(env value.Environ) Outcome {
+	if l.Early {
+		env = env.Early()
+	}
 	out := l.under(env)
 	if out.Outcome == "skipped" && !env.Worker && slices.ContainsFunc(l.Guards, value.Forks) {
 		env.Worker = true
@@ -246,6 +250,13 @@ func (l *Listener) under(env value.Environ) Outcome {
 	if a, ok := env.Lookup(s.Address, false); ok && s.Address != "" {
 		if rest, ok := strings.CutPrefix(a, "tcp:"); ok {
 			return goAddress(rest)
+		}
+	}
+	if given, ok := env.Lookup("GUNICORN_CMD_ARGS", false); ok && l.Server == "gunicorn" && l.Via != "flag" {
+		if addr, ok := gunicornArguments(given); ok { // they beat its file and its default
+			over := *l
+			over.Bind = value.Text(addr, l.At)
+			return over.bound(s, env)
 		}
 	}
 	if l.Bind != nil {
@@ -438,6 +449,24 @@ func (s Server) text(t string) Outcome {
 		return Outcome{"listens", "unix:" + t, -1, "the text is taken for the path of a socket"}
 	}
 	return exits("the port is " + strconv.Quote(t) + ", which is no number")
+}
+
+// gunicornArguments gives the address in arguments that stand in a variable
+// (gunicorn 23 settings, "Configuration Overview").
+func gunicornArguments(line string) (addr string, ok bool) {
+	words := strings.Fields(line)
+	for i, w := range words {
+		flag, v, given := strings.Cut(w, "=")
+		switch {
+		case (flag == "--bind" || flag == "-b") && !given && i+1 < len(words):
+			return words[i+1], true
+		case flag == "--bind" && given:
+			return v, true
+		case strings.HasPrefix(w, "-b") && len(w) > 2 && w[2] != 'a':
+			return w[2:], true
+		}
+	}
+	return "", false
 }
 
 // bound reads host:port addresses as gunicorn and hypercorn do.

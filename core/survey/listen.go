@@ -652,6 +652,10 @@ func ServerListeners(final command.Final, process string) []*fact.Listener {
 	}
 	l := &fact.Listener{Process: process, Server: known.Server, Via: "default", At: final.At, Dev: known.Dev != ""}
 	l.PortAt, l.HostAt = final.At, final.At
+	switch known.Server { // they read their arguments and variables first
+	case "gunicorn", "hypercorn", "uvicorn", "waitress-serve", "daphne":
+		l.Early = true
+	}
 	flag := func(names ...string) *command.Word {
 		w, ok, missing := final.Flag(names...)
 		if !ok {

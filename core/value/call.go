@@ -246,6 +246,16 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 			if v := e.parseArgs(args, at); v != nil {
 				return v
 			}
+		case "Set":
+			if len(args) == 1 && args[0].Kind == List {
+				return args[0]
+			}
+		case "importlib.import_module":
+			if len(args) == 1 {
+				if v := e.importedBy(args[0], s, at); v != nil {
+					return v
+				}
+			}
 		case "Map":
 			if len(args) == 1 && args[0].Kind == List {
 				o := &Value{Kind: Object, Text: "Map", At: at}
@@ -338,6 +348,9 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 		return v.with(Step{at, "calls " + name})
 	case Class:
 		args, keys := e.args(n, s, c)
+		if py && len(args) == 1 && e.enumeration(cv) { // the member of that value
+			return args[0]
+		}
 		r := *cv.ref
 		r.args, r.keys = args, keys
 		return &Value{Kind: Instance, Text: cv.Text, At: at, ref: &r, Steps: cv.Steps}

@@ -1089,6 +1089,9 @@ func (e *Eval) bindings(bs []*code.Binding, s *code.Scope, c *context, use int32
 			continue
 		}
 		if e.busy(b) {
+			if v == nil && s == s.File.Top && s.File.Lang == code.Python {
+				v = e.starred(s.File, b.Name)
+			}
 			if v == nil {
 				v = unknown(b.Name+" is made from itself", place.Span{})
 			}
@@ -1260,7 +1263,10 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 		for _, k := range b.Path {
 			v = e.key(v, k, s, c, v.At)
 		}
-		if b.Default != nil && len(b.Path) > 0 {
+		if b.Default != nil && len(b.Path) > 0 && !v.given() {
+			if v.Kind == Undef {
+				return e.expr(b.Default, s, c)
+			}
 			v = op("??", false, v.At, v, e.expr(b.Default, s, c))
 		}
 		return v
@@ -1379,6 +1385,8 @@ func (v *Value) given() bool {
 	switch v.Kind {
 	case Object, List, Instance, Str, Num, Func, Class:
 		return true
+	case External: // a function of the language
+		return conversions[v.Text] != ""
 	}
 	return false
 }
@@ -1423,6 +1431,10 @@ func (e *Eval) callsOf(fn *code.Node, f *code.File) []code.Site {
 		var v *Value
 		if callee := site.Node.Kid(0); made && callee.Is(code.Member) {
 			v = e.expr(callee.Kid(0), site.Scope, nil)
+		} else if this := e.this(site.Scope, nil); made && this != nil && callee.Is(code.Name) { // new(…) in the class itself
+			class := *this
+			class.Kind = Class
+			v = &class
 		} else {
 			v = e.called(callee, site.Scope, nil)
 		}

@@ -78,7 +78,7 @@ func (e *Eval) listMethod(list *Value, name string, args []*Value, c *context, p
 			return &Value{Kind: Env, Text: "\x00", Unset: Raises, At: at}
 		}
 		return number(float64(at1), at)
-	case "includes":
+	case "includes", "has":
 		if len(args) == 1 {
 			return op("in", py, at, args[0], list)
 		}
@@ -392,6 +392,50 @@ func (e *Eval) requiredBy(v *Value, n *code.Node, s *code.Scope) *Value {
 		values = append(values, e.required(relative(f), n, s))
 	}
 	return t.oneOf(keys, values, s.File.At(n))
+}
+
+// importedBy is what importlib.import_module gives for a name that is made: a
+// module, or one of several that the environment chooses between; nil where it
+// is not known.
+func (e *Eval) importedBy(name *Value, s *code.Scope, at place.Span) *Value {
+	module := func(p string) *Value {
+		if to, ok := e.Loader.Resolve(s.File, p, ""); ok && e.Loader.File(to) != nil {
+			return (&Value{Kind: Module, Text: to, At: at}).with(Step{at, "imports " + to})
+		}
+		return nil
+	}
+	if name.Kind == Str {
+		return module(name.Text)
+	}
+	t, ok := e.templateOf(name, "")
+	if !ok || t.part == nil {
+		return nil
+	}
+	t.before = strings.ReplaceAll(t.before, ".", "/")
+	keys, files := t.choices(e.Loader, ".py")
+	if len(keys) == 0 {
+		return nil
+	}
+	var values []*Value
+	for _, f := range files {
+		values = append(values, (&Value{Kind: Module, Text: f, At: at}).with(Step{at, "imports " + f}))
+	}
+	return t.oneOf(keys, values, at)
+}
+
+// enumeration reports whether a class of Python is an Enum (its documentation,
+// "enum").
+func (e *Eval) enumeration(class *Value) bool {
+	if class.ref == nil || class.ref.node.Kid(0) == nil {
+		return false
+	}
+	for _, b := range class.ref.node.Kid(0).Kids {
+		switch e.Expr(b, class.ref.scope).Text {
+		case "enum.Enum", "enum.IntEnum", "enum.StrEnum":
+			return true
+		}
+	}
+	return false
 }
 
 // openedData is what a call that opens a file of data gives, or one of several

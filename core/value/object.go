@@ -41,6 +41,11 @@ func (e *Eval) attributeOf(base, self *Value, name string, c *context) *Value {
 		return v
 	}
 	if v := field(base, name, inside); v != nil {
+		if v.partly(0) {
+			if d := e.bindings(inside.Names[name], inside, nil, 0); d != nil {
+				v = v.filled(d, 0)
+			}
+		}
 		return e.afterInit(base, name, v)
 	}
 	var v *Value

@@ -343,6 +343,21 @@ type Environ struct {
 	Set    map[string]string
 	Open   bool
 	Worker bool
+	Late   map[string]bool // those that the program itself sets when it is loaded
+}
+
+// Early is the environment before the program is loaded.
+func (e Environ) Early() Environ {
+	if len(e.Late) == 0 {
+		return e
+	}
+	m := make(map[string]string, len(e.Set))
+	for k, v := range e.Set {
+		if !e.Late[k] {
+			m[k] = v
+		}
+	}
+	return Environ{m, e.Open, e.Worker, nil}
 }
 
 // Lookup gives a variable; names are compared as Linux does.
@@ -372,7 +387,13 @@ func (e Environ) With(more map[string]string) Environ {
 	for k, v := range more {
 		m[k] = v
 	}
-	return Environ{m, e.Open, e.Worker}
+	late := map[string]bool{}
+	for k := range e.Late {
+		if _, set := more[k]; !set {
+			late[k] = true
+		}
+	}
+	return Environ{m, e.Open, e.Worker, late}
 }
 
 // Substitute puts values in the place of variables; variables that are not
