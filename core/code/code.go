@@ -87,7 +87,7 @@ const (
 	Member          // Kids[0].Name
 	Index           // Kids[0][Kids[1]]
 	Call            // Kids[0](Kids[1:]...); arguments may be Keyword or Spread
-	New             // new Kids[0](Kids[1:]...)
+	New             // new Kids[0](Kids[1:]...); Alias: the name of the constant of an enumeration that it makes
 	Keyword         // Name = Kids[0], in a call
 	Spread          // ...Kids[0]
 	Object          // Kids: Pair or Spread

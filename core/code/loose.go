@@ -1505,6 +1505,7 @@ func (r *loose) constants(class string) []*Node {
 		if r.isP("(") {
 			r.arguments(obj)
 		}
+		obj.Alias = name.Name
 		if r.isP("{") {
 			r.skipBalanced()
 		}

@@ -353,6 +353,9 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 		r := *cv.ref
 		r.args, r.keys = args, keys
+		if n.Is(code.New) {
+			r.own = n.Alias
+		}
 		return &Value{Kind: Instance, Text: cv.Text, At: at, ref: &r, Steps: cv.Steps}
 	case Cond:
 		if functions(cv, 0) { // a method of one of several objects
@@ -447,7 +450,7 @@ func (e *Eval) envCall(n *code.Node, s *code.Scope, c *context) *Value {
 				if n.Kid(2) != nil {
 					other = e.expr(n.Kid(2), s, c)
 				}
-				return bv.Get(k.Text).or(other)
+				return bv.held(k.Text, other)
 			}
 			v := e.index(&code.Node{Kind: code.Index, Kids: []*code.Node{base, arg}, Off: n.Off, End: n.End}, s, c)
 			if n.Kid(2) != nil && v.Kind == Cond {

@@ -90,6 +90,7 @@ type ref struct {
 	// come from this one.
 	several bool
 	this    *Value
+	own     string            // the name of a constant of an enumeration
 	done    []*code.Node      // methods of Go that have written into an object
 	args    []*Value          // what an object was made with, by place
 	keys    map[string]*Value // and by keyword
@@ -306,10 +307,8 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 				r = entries("Object.keys", []*Value{r}, at())
 			}
 		}
-		if name == "in" && r.Kind == EnvMap && l.Kind != Str && len(l.Variables()) == 0 {
-			if o := l.Under(Environ{}); o.Kind == Str {
-				l = text(o.Text, l.At)
-			}
+		if name == "in" && r.Kind == EnvMap {
+			l = l.folded()
 		}
 		if name == "in" && r.Kind == EnvMap && l.Kind == Str {
 			return op("isset", py, at(), &Value{Kind: Env, Text: l.Text, At: at()})
@@ -525,6 +524,18 @@ func (v *Value) or(other *Value) *Value {
 	return v
 }
 
+// held is a property of an object, or another value where it has none.
+func (v *Value) held(key string, other *Value) *Value {
+	w := v.Get(key)
+	if i := slices.Index(v.Keys, "..."); w == nil && i >= 0 {
+		if from := v.Kids[i]; from.Kind == Unknown {
+			return from
+		}
+		return unknown("a property that may come from "+v.Kids[i].String(), v.At)
+	}
+	return w.or(other)
+}
+
 // present says whether a property is there.
 func (v *Value) present(at place.Span) *Value {
 	switch {
@@ -655,7 +666,7 @@ func (e *Eval) unary(n *code.Node, s *code.Scope, c *context) *Value {
 // globals are names that a language has without an import.
 var globals = map[string]bool{"process": true, "Bun": true, "Deno": true, "globalThis": true, "global": true, "require": true, "module": true,
 	"console": true, "Number": true, "parseInt": true, "parseFloat": true, "String": true, "Boolean": true, "isNaN": true, "JSON": true, "Object": true, "Math": true,
-	"URL": true, "Map": true, "int": true, "str": true, "float": true, "bool": true, "len": true, "list": true, "getattr": true, "tuple": true, "set": true, "bytes": true, "dict": true, "open": true, "max": true, "min": true, "Array": true, "next": true, "vars": true, "__file__": true, "__dirname": true, "__filename": true, "__DIR__": true, "__FILE__": true, "__dir__": true, "import": true}
+	"URL": true, "Map": true, "Set": true, "int": true, "str": true, "float": true, "bool": true, "len": true, "list": true, "getattr": true, "tuple": true, "set": true, "bytes": true, "dict": true, "open": true, "max": true, "min": true, "Array": true, "next": true, "vars": true, "__file__": true, "__dirname": true, "__filename": true, "__DIR__": true, "__FILE__": true, "__dir__": true, "import": true}
 
 // verticle reports whether code stands in a verticle of Vert.x.
 func verticle(s *code.Scope) bool {
@@ -1397,7 +1408,7 @@ func (e *Eval) callsOf(fn *code.Node, f *code.File) []code.Site {
 	if name == "" {
 		name = e.nameOf(fn, f)
 	}
-	if name == "constructor" || name == "__init__" {
+	if name == "constructor" || name == "__init__" || name == "__construct" {
 		for _, cls := range f.Classes {
 			for _, m := range cls.Kid(1).Kids {
 				if m == fn {
@@ -2000,16 +2011,17 @@ func (e *Eval) change(f *code.File, site code.Site, now *Value, c *context) *Val
 	case n.Is(code.Member):
 		o.Keys, o.Kids = []string{n.Name}, []*Value{e.assignedTo(now, n.Name, site, c)}
 	case n.Is(code.Index):
-		if k := e.expr(n.Kid(1), site.Scope, c); k.Kind == Str {
+		if k := e.expr(n.Kid(1), site.Scope, c).folded(); k.Kind == Str {
 			o.Keys, o.Kids = []string{k.Text}, []*Value{e.assignedTo(now, k.Text, site, c)}
-		} else if w := k.Under(Environ{}); len(k.Variables()) == 0 && w.Kind == Str {
-			o.Keys, o.Kids = []string{w.Text}, []*Value{e.assignedTo(now, w.Text, site, c)}
 		} else {
 			o.Keys, o.Kids = []string{"..."}, []*Value{unknown("an element chosen while the program runs", o.At)}
 		}
 	default:
 		args, keys := e.args(n, site.Scope, c)
 		if jvm(f.Lang) && n.Kid(0).Name != "putAll" {
+			if len(args) == 2 {
+				args[0] = args[0].folded()
+			}
 			if len(args) == 2 && args[0].Kind == Str {
 				o.Keys, o.Kids = []string{args[0].Text}, []*Value{args[1]}
 				if had := now.Get(args[0].Text); had != nil && n.Kid(0).Name == "putIfAbsent" {

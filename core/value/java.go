@@ -105,6 +105,11 @@ func (e *Eval) jvmCall(n *code.Node, s *code.Scope, c *context) *Value {
 	callee := n.Kid(0)
 	at := s.File.At(n)
 	if callee.Is(code.Name) {
+		if callee.Name == "name" && len(n.Kids) == 1 {
+			if v := constantName(e.this(s, c)); v != nil {
+				return v
+			}
+		}
 		switch callee.Name {
 		case "int", "short", "long", "Integer", "String", "Long", "Object": // a cast
 			if len(n.Kids) == 2 && n.Is(code.Call) {
@@ -130,6 +135,11 @@ func (e *Eval) jvmCall(n *code.Node, s *code.Scope, c *context) *Value {
 	}
 	base := e.expr(callee.Kid(0), s, c)
 	name := callee.Name
+	if name == "name" && len(n.Kids) == 1 {
+		if v := constantName(base); v != nil {
+			return v
+		}
+	}
 	switch base.Kind {
 	case External:
 		args, _ := e.args(n, s, c)
@@ -438,7 +448,7 @@ func (e *Eval) jvmMethod(base *Value, name string, args []*Value, c *context, at
 			if len(args) > 1 {
 				other = arg(1)
 			}
-			return base.Get(arg(0).Text).or(other)
+			return base.held(arg(0).Text, other)
 		}
 		if arg(0).Kind == Str && name == "containsKey" && !slices.Contains(base.Keys, "...") {
 			return base.Get(arg(0).Text).present(at)
@@ -539,6 +549,15 @@ func (e *Eval) jvmMethod(base *Value, name string, args []*Value, c *context, at
 		return op("catch", true, at, base, e.apply(arg(0), nil, c, at))
 	}
 	return nil
+}
+
+// constantName is the name of a constant of an enumeration; nil for any other
+// value (java.lang.Enum of Java 25, name).
+func constantName(v *Value) *Value {
+	if v == nil || v.Kind != Instance || v.ref == nil || v.ref.own == "" {
+		return nil
+	}
+	return text(v.ref.own, v.At)
 }
 
 // jvmProperty reads a property of a file that was loaded into an object:

@@ -165,6 +165,15 @@ func (e *Eval) attributeOf(base, self *Value, name string, c *context) *Value {
 				if v := r.keys[name]; v != nil {
 					return v
 				}
+				if inner := r.file.Funcs[m]; inner != nil && r.args == nil && r.keys == nil { // as the places that make one say
+					for _, b := range inner.Names[p.Name] {
+						if b.Kind == "param" {
+							if v := e.param(b, inner, nil); v.Kind != Unknown {
+								return v
+							}
+						}
+					}
+				}
 				if p.Kid(0) != nil {
 					return e.expr(p.Kids[0], r.file.Inside[r.node], nil)
 				}

@@ -77,6 +77,9 @@ func (e *Eval) turnsAround(site code.Site, c *context) (list []*context, ok bool
 	defer delete(e.active, call.Node)
 	outer := contextOf(c, call.Scope)
 	over := e.expr(call.Node.Kids[0].Kid(0), call.Scope, outer)
+	if args := e.commandLine(over); args != nil {
+		over = args
+	}
 	pairs, ok := elements(over)
 	if !ok {
 		return nil, false
@@ -123,6 +126,20 @@ func elements(v *Value) (list []element, ok bool) {
 	return list, true
 }
 
+// commandLine is the command line of any language as a list; nil for all other
+// values.
+func (e *Eval) commandLine(v *Value) *Value {
+	if v.Kind == External {
+		switch v.Text {
+		case "main.args":
+			return &Value{Kind: List, At: v.At, Kids: e.Args}
+		case "os.Args", "$argv":
+			return &Value{Kind: List, At: v.At, Kids: append([]*Value{text(e.Main, v.At)}, e.Args...)}
+		}
+	}
+	return e.argumentList(v, v.At)
+}
+
 // viewed is a map where a loop goes through a view of it: map.keySet(),
 // dict.Keys.
 func (e *Eval) viewed(n *code.Node, s *code.Scope, c *context) (over *Value, view string) {
@@ -159,6 +176,9 @@ func (e *Eval) rounds(n *code.Node, s *code.Scope, c *context) (list []*context,
 	over, view := e.viewed(n.Kids[1], s, c)
 	if javascript(s.File.Lang) && over.Kind == Object && n.Name == "of" && over.Text != "Map" {
 		return nil, false
+	}
+	if args := e.commandLine(over); args != nil {
+		over = args
 	}
 	pairs, ok := elements(over)
 	if !ok {

@@ -104,7 +104,7 @@ func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 				def = &Value{Kind: Env, Text: "\x00", Unset: Raises, At: at}
 			}
 			if k.Kind == Str {
-				return b.Get(k.Text).or(def)
+				return b.held(k.Text, def)
 			}
 			if len(k.Variables()) > 0 && len(b.Keys) <= 24 && !slices.Contains(b.Keys, "...") && (n.Kid(2) == nil || callee.Name == "fetch") {
 				return pickOr(k, b, def)
@@ -437,6 +437,10 @@ func returns(n *code.Node) bool {
 // members of the class around.
 func (e *Eval) rubyName(n *code.Node, s *code.Scope, c *context) *Value {
 	at := s.File.At(n)
+	if w, ok := sinatraModes[n.Name]; ok && e.usesLibrary("sinatra") {
+		rack := Or(Variable("RACK_ENV", ReadsUndef, at), text("development", at), at)
+		return op("===", true, at, Or(Variable("APP_ENV", ReadsUndef, at), rack, at), text(w, at))
+	}
 	switch n.Name {
 	case "ENV":
 		return &Value{Kind: EnvMap, Unset: ReadsNull, At: at}
@@ -474,6 +478,10 @@ func (e *Eval) rubyName(n *code.Node, s *code.Scope, c *context) *Value {
 	}
 	return nil
 }
+
+// sinatraModes are the methods that ask what a program of Sinatra is run for (its
+// README, "Environments").
+var sinatraModes = map[string]string{"production?": "production", "development?": "development", "test?": "test"}
 
 // reopened looks for an attribute in the other files that open the same class
 // or module.

@@ -225,6 +225,16 @@ func (v *Value) without(test func(*Value) *Value) *Value {
 	return &o
 }
 
+// folded is a value that no variable decides as the text that it is.
+func (v *Value) folded() *Value {
+	if (v.Kind == Op || v.Kind == Cond) && !v.Depends() {
+		if o := v.Under(Environ{}); o.Kind == Str {
+			return text(o.Text, v.At)
+		}
+	}
+	return v
+}
+
 // Forks reports whether the value is another one in a process that the program
 // makes.
 func Forks(v *Value) bool {
