@@ -1621,7 +1621,7 @@ func (r *loose) typed() *Node {
 			return fail()
 		}
 	}
-	if r.cur().kind != tName {
+	if r.cur().kind != tName || r.isN("new") || r.isN("await") || r.isN("yield") {
 		return fail()
 	}
 	r.dotted()

@@ -75,7 +75,9 @@ func (o Outcome) Truth(py bool) (yes, ok bool) {
 		return false, true
 	case List:
 		return !py || len(o.List) > 0, true
-	case External, Func, Class, Instance, Module, Object, EnvMap:
+	case External:
+		return true, !strings.HasSuffix(o.Text, "()") // what a call of a package gives is not known
+	case Func, Class, Instance, Module, Object, EnvMap:
 		return true, true
 	}
 	return false, false
