@@ -2389,6 +2389,9 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 			v = e.reopened(base, name, c)
 		}
 		e.methods = before
+		if v != nil && s.File.Lang == code.Python && base.Kind == Instance && v.Kind != Func {
+			v = e.setLater(base, name, v)
+		}
 		if v != nil {
 			return keep(v)
 		}

@@ -409,6 +409,27 @@ func (e *Eval) afterInit(base *Value, name string, v *Value) *Value {
 	return v
 }
 
+// setLater is a field of an object that the methods of its class may set under
+// a name that is made: setattr(self, name, value).
+func (e *Eval) setLater(base *Value, name string, v *Value) *Value {
+	if base.ref == nil {
+		return v
+	}
+	for _, site := range e.sites("setattr", "") {
+		args := site.Node.Args()
+		if site.Scope.File != base.ref.file || site.Scope.Class != base.ref.node || len(args) != 3 || args[0].Dotted() != "self" || e.busy(site.Node) {
+			continue
+		}
+		e.active[site.Node] = true
+		k := e.expr(args[1], site.Scope, nil)
+		delete(e.active, site.Node)
+		if k.Kind != Str || k.Text == name {
+			return unknown("what setattr puts into "+name, site.Scope.File.At(site.Node))
+		}
+	}
+	return v
+}
+
 // fieldDefault reads x: T = field(default=…) and field(default_factory=…) of a
 // data class; nil for any other field.
 func (e *Eval) fieldDefault(b *code.Binding, inside *code.Scope) *Value {

@@ -1,7 +1,6 @@
 package value
 
 import (
-	"path"
 	"strings"
 
 	"ubique/core/code"
@@ -284,8 +283,8 @@ func (e *Eval) sections(obj *code.Node) *document.Node {
 		if name.Kind == List && len(name.Kids) == 1 {
 			name = name.Kids[0]
 		}
-		if name.Kind == Str {
-			return e.Loader.Data(path.Join(e.Dir, name.Text))
+		if p, ok := e.PathOf(name); ok {
+			return e.Loader.Data(p)
 		}
 	}
 	return nil

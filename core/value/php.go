@@ -301,7 +301,7 @@ func dirOf(name string) string {
 
 // phpName gives the superglobals, the arguments, constants and names of other
 // files.
-func (e *Eval) phpName(n *code.Node, s *code.Scope, _ *context) *Value {
+func (e *Eval) phpName(n *code.Node, s *code.Scope, c *context) *Value {
 	at := s.File.At(n)
 	switch n.Name {
 	case "$_ENV", "$_SERVER":
@@ -322,6 +322,18 @@ func (e *Eval) phpName(n *code.Node, s *code.Scope, _ *context) *Value {
 		return e.argumentCount(at)
 	case "__DIR__":
 		return &Value{Kind: External, Text: "__DIR__", At: at}
+	}
+	if strings.HasPrefix(n.Name, "$") {
+		for _, site := range s.File.Calls { // extract($array) makes variables of its keys
+			if fn := site.Node.Kid(0); fn.Is(code.Name) && fn.Name == "extract" && site.Scope.Func == s.Func && site.Node.Off < n.Off && site.Node.Kid(1) != nil && !e.busy(site.Node) {
+				e.active[site.Node] = true
+				v := e.expr(site.Node.Kids[1], site.Scope, c).Get(n.Name[1:])
+				delete(e.active, site.Node)
+				if v != nil {
+					return v.with(Step{s.File.At(site.Node), "extracted here"})
+				}
+			}
+		}
 	}
 	if cls := s.Class; cls != nil && (n.Name == "self" || n.Name == "static") {
 		return &Value{Kind: Class, Text: cls.Name, At: at, ref: &ref{file: s.File, node: cls, scope: s.File.Top}}
