@@ -216,19 +216,34 @@ func Listeners(e *value.Eval, files []*code.File, process string, live func(stri
 		if f.Lang == code.CSharp || f.Lang == code.Elixir { // looked at as a whole
 			continue
 		}
-		if find := finders[f.Lang]; find != nil {
-			for _, site := range f.Calls {
-				if l := find(e, f, site, live); l != nil {
-					l.Process = process
-					list = append(list, l)
-				}
-			}
-			continue
+		find := finders[f.Lang]
+		if find == nil {
+			find = listener
 		}
-		for _, site := range f.Calls {
-			if l := listener(e, f, site, live); l != nil {
+		add := func(l *fact.Listener) {
+			if l != nil {
 				l.Process = process
 				list = append(list, l)
+			}
+		}
+		for _, site := range f.Calls {
+			l := find(e, f, site, live)
+			if l == nil {
+				continue
+			}
+			turns := e.Turns(site)
+			if len(turns) == 0 {
+				add(l)
+			}
+			for _, t := range turns {
+				e.Within(t, func() {
+					if l := find(e, f, site, live); l != nil {
+						if t.Test != nil {
+							l.Guards, l.Ends = append(l.Guards, t.Test), append(l.Ends, false)
+						}
+						add(l)
+					}
+				})
 			}
 		}
 	}

@@ -110,11 +110,13 @@ func (e *Eval) args(n *code.Node, s *code.Scope, c *context) (list []*Value, key
 
 // Arguments evaluates the arguments of a call: by place and by keyword.
 func (e *Eval) Arguments(site code.Site) ([]*Value, map[string]*Value) {
-	return e.args(site.Node, site.Scope, nil)
+	return e.args(site.Node, site.Scope, e.turnOf(site.Scope))
 }
 
 // Callee evaluates what is called.
-func (e *Eval) Callee(site code.Site) *Value { return e.called(site.Node.Kid(0), site.Scope, nil) }
+func (e *Eval) Callee(site code.Site) *Value {
+	return e.called(site.Node.Kid(0), site.Scope, e.turnOf(site.Scope))
+}
 
 // called evaluates what is called.
 func (e *Eval) called(n *code.Node, s *code.Scope, c *context) *Value {

@@ -67,6 +67,7 @@ type Eval struct {
 	listed    int // how many of the loaded files are in ofGo
 	looping   map[*code.File]*loops
 	unnamed   map[*code.File]map[*code.Node]string // functions without a name of their own
+	in        *context                             // the turn of a loop that is looked at
 
 	changed map[*code.File]map[string][]code.Site // what changes objects, by their names
 
@@ -115,7 +116,7 @@ const (
 )
 
 // Expr says what an expression comes to in its scope.
-func (e *Eval) Expr(n *code.Node, s *code.Scope) *Value { return e.expr(n, s, nil) }
+func (e *Eval) Expr(n *code.Node, s *code.Scope) *Value { return e.expr(n, s, e.turnOf(s)) }
 
 // Name says what a name at the top of a file comes to once the file has run.
 func (e *Eval) Name(f *code.File, name string) *Value {
@@ -685,7 +686,7 @@ func verticle(s *code.Scope) bool {
 
 func (e *Eval) name(n *code.Node, s *code.Scope, c *context) *Value {
 	for x := c; x != nil; x = x.up {
-		if v := x.loops[n.Name]; v != nil {
+		if v := x.loops[n.Name]; v != nil && reaches(s, x.fn, n.Name) {
 			return v
 		}
 	}
@@ -971,6 +972,8 @@ func (e *Eval) lookup(name string, off int32, s *code.Scope, c *context) *Value 
 				return e.changedBy(x, name, v, s, use, c)
 			case x == file.Top && file.Lang == code.Python:
 				v = e.grown(file, name, v, use)
+			case v.Kind == List && pushing[file.Lang] != "":
+				v = e.pushed(x, name, v, s, use, c)
 			}
 			return e.changedOneOf(x, name, v, s, use, c)
 		}
@@ -1332,7 +1335,7 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 			v = e.expr(site.Node.Kid(0).Kid(0), site.Scope, nil)
 		} else {
 			in := &context{fn: b.Func}
-			in.args, in.keys = e.args(site.Node, site.Scope, nil)
+			in.args, in.keys = e.args(site.Node, site.Scope, e.turnOf(site.Scope))
 			if s.File.Lang == code.Python && b.Func.Flag&code.Method != 0 {
 				in.this = e.this(s, nil)
 			}
@@ -1422,6 +1425,11 @@ func (e *Eval) callsOf(fn *code.Node, f *code.File) []code.Site {
 		name = "new"
 	}
 	if name == "" {
+		for _, site := range f.Calls { // called where it is written
+			if site.Node.Kid(0) == fn {
+				return []code.Site{site}
+			}
+		}
 		return nil
 	}
 	e.Loader.Mentioning(name, f.Name)

@@ -24,6 +24,19 @@ func (e *Eval) goCall(n *code.Node, s *code.Scope, c *context) *Value {
 	if callee.Is(code.Name) && callee.Name == code.EmbeddedFile && n.Kid(1).Is(code.String) {
 		return &Value{Kind: External, Text: embedded, At: at, Kids: []*Value{text(joined2(dirOf(s.File.Name), n.Kids[1].Name), at)}}
 	}
+	if callee.Is(code.Name) && callee.Name == "append" && len(n.Kids) > 2 {
+		list := e.expr(n.Kids[1], s, c)
+		if list.Kind == Null || list.Kind == Undef {
+			list = &Value{Kind: List, At: at}
+		}
+		if list.Kind == List || list.Kind == Cond {
+			more := &Value{Kind: List, At: at}
+			for _, a := range n.Kids[2:] {
+				more.Kids = append(more.Kids, e.expr(a, s, c))
+			}
+			return joinedLists(list, more)
+		}
+	}
 	if callee.Is(code.Name) && (callee.Name == "string" || conversions[callee.Name] == "int") && len(n.Kids) == 2 {
 		v := e.expr(n.Kids[1], s, c)
 		if callee.Name == "string" {

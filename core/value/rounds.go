@@ -58,6 +58,15 @@ func (e *Eval) loopsOf(f *code.File) *loops {
 // turnsAround gives a context for each turn of the loop around a place; ok is
 // false where there is none, or where its turns are not known.
 func (e *Eval) turnsAround(site code.Site, c *context) (list []*context, ok bool) {
+	list, tests, ok := e.turnsWith(site, c)
+	for _, t := range tests {
+		ok = ok && t == nil
+	}
+	return list, ok
+}
+
+// turnsWith is turnsAround, with the condition of each turn, nil for always.
+func (e *Eval) turnsWith(site code.Site, c *context) (list []*context, tests []*Value, ok bool) {
 	l := e.loopsOf(site.Scope.File)
 	var best *code.Node
 	for _, k := range l.nodes {
@@ -67,11 +76,11 @@ func (e *Eval) turnsAround(site code.Site, c *context) (list []*context, ok bool
 		}
 	}
 	if best != nil {
-		return e.rounds(best, site.Scope, contextOf(c, site.Scope))
+		return e.roundsWith(best, site.Scope, contextOf(c, site.Scope))
 	}
 	call, each := l.each[site.Scope.Func]
 	if !each || e.busy(call.Node) {
-		return nil, false
+		return nil, nil, false
 	}
 	e.active[call.Node] = true
 	defer delete(e.active, call.Node)
@@ -80,9 +89,9 @@ func (e *Eval) turnsAround(site code.Site, c *context) (list []*context, ok bool
 	if args := e.commandLine(over); args != nil {
 		over = args
 	}
-	pairs, ok := elements(over)
+	pairs, ok := elementsOf(over, 0)
 	if !ok {
-		return nil, false
+		return nil, nil, false
 	}
 	params := 0
 	if ps := site.Scope.Func.Kid(0); ps != nil {
@@ -92,7 +101,7 @@ func (e *Eval) turnsAround(site code.Site, c *context) (list []*context, ok bool
 		args := []*Value{p.value, p.key}
 		switch lang := site.Scope.File.Lang; {
 		case over.Kind == Object && javascript(lang): // has no such method
-			return nil, false
+			return nil, nil, false
 		case over.Kind == Object && params > 1:
 			args = []*Value{p.key, p.value}
 		case over.Kind == Object:
@@ -100,16 +109,55 @@ func (e *Eval) turnsAround(site code.Site, c *context) (list []*context, ok bool
 		case lang == code.Ruby && params > 1 && p.value.Kind == List && call.Node.Kids[0].Name == "each":
 			args = p.value.Kids
 		}
+		tests = append(tests, p.test)
 		list = append(list, &context{fn: site.Scope.Func, args: args, keys: map[string]*Value{"it": args[0]}, up: outer, this: thisOf(outer)})
 	}
-	return list, true
+	return list, tests, true
 }
 
-// element is one of a list, by its index, or of a map.
-type element struct{ key, value *Value }
+// element is one of a list, by its index, or of a map; test is the condition
+// under which it is there, nil for always.
+type element struct{ key, value, test *Value }
 
 // elements lists what a list or a map that is known holds.
 func elements(v *Value) (list []element, ok bool) {
+	list, ok = elementsOf(v, 0)
+	for _, x := range list {
+		ok = ok && x.test == nil
+	}
+	return list, ok
+}
+
+func elementsOf(v *Value, depth int) (list []element, ok bool) {
+	if v.Kind == Cond && len(v.Kids) == 3 && depth < 12 { // with more under a condition
+		more, ok1 := elementsOf(v.Kids[1], depth+1)
+		base, ok2 := elementsOf(v.Kids[2], depth+1)
+		not := len(more) < len(base)
+		if not {
+			more, base = base, more
+		}
+		if !ok1 || !ok2 || len(more) > maxTurns*2 {
+			return nil, false
+		}
+		for i, x := range base {
+			if more[i].value != x.value || more[i].test != x.test {
+				return nil, false
+			}
+		}
+		test := v.Kids[0]
+		if not {
+			test = op("!", v.Py, v.At, test)
+		}
+		for _, x := range more[len(base):] {
+			if x.test == nil {
+				x.test = test
+			} else {
+				x.test = op("&&", v.Py, v.At, test, x.test)
+			}
+			base = append(base, x)
+		}
+		return base, true
+	}
 	if v.Kind != List && v.Kind != Object || len(v.Kids) > maxTurns*2 {
 		return nil, false
 	}
@@ -121,7 +169,7 @@ func elements(v *Value) (list []element, ok bool) {
 			}
 			key = text(v.Keys[i], k.At)
 		}
-		list = append(list, element{key, k})
+		list = append(list, element{key: key, value: k})
 	}
 	return list, true
 }
@@ -161,28 +209,36 @@ func (e *Eval) viewed(n *code.Node, s *code.Scope, c *context) (over *Value, vie
 // rounds gives a context for each turn of a loop over a list or a map that is
 // known; ok is false for any other.
 func (e *Eval) rounds(n *code.Node, s *code.Scope, c *context) (list []*context, ok bool) {
+	list, tests, ok := e.roundsWith(n, s, c)
+	for _, t := range tests {
+		ok = ok && t == nil
+	}
+	return list, ok
+}
+
+func (e *Eval) roundsWith(n *code.Node, s *code.Scope, c *context) (list []*context, tests []*Value, ok bool) {
 	if len(n.Kids) != 3 || n.Name == "" && s.File.Lang != code.Python {
-		return nil, false
+		return nil, nil, false
 	}
 	target := n.Kids[0]
 	if target.Is(code.Bind) {
 		target = target.Kid(0)
 	}
 	if !target.Is(code.Name) && !target.Is(code.Array) || e.busy(n) {
-		return nil, false
+		return nil, nil, false
 	}
 	e.active[n] = true
 	defer delete(e.active, n)
 	over, view := e.viewed(n.Kids[1], s, c)
 	if javascript(s.File.Lang) && over.Kind == Object && n.Name == "of" && over.Text != "Map" {
-		return nil, false
+		return nil, nil, false
 	}
 	if args := e.commandLine(over); args != nil {
 		over = args
 	}
-	pairs, ok := elements(over)
+	pairs, ok := elementsOf(over, 0)
 	if !ok {
-		return nil, false
+		return nil, nil, false
 	}
 	pair := func(p element, at place.Span) *Value {
 		return &Value{Kind: List, At: at, Kids: []*Value{p.key, p.value}}
@@ -206,7 +262,7 @@ func (e *Eval) rounds(n *code.Node, s *code.Scope, c *context) (list []*context,
 		case over.Kind == Object && (target.Is(code.Array) || javascript(l)):
 			x = pair(p, over.At)
 		case over.Kind == Object && l != code.Go && l != code.PHP:
-			return nil, false
+			return nil, nil, false
 		}
 		if n.Alias != "" {
 			inner.loops[n.Alias] = p.key
@@ -219,7 +275,105 @@ func (e *Eval) rounds(n *code.Node, s *code.Scope, c *context) (list []*context,
 				inner.loops[k.Name] = v
 			}
 		}
+		tests = append(tests, p.test)
 		list = append(list, inner)
 	}
-	return list, true
+	return list, tests, true
+}
+
+// Turn is one turn of a loop around a call; Test is the condition under which it
+// is made, nil for always.
+type Turn struct {
+	Test *Value
+	in   *context
+}
+
+// Turns gives the turns of the loop around a place, also where that is in a
+// function that the loop makes and calls; none where there is no loop, or where
+// it is not known what it goes through.
+func (e *Eval) Turns(site code.Site) (list []Turn) {
+	for s := site.Scope; s != nil; s = s.Parent {
+		in, tests, ok := e.turnsWith(code.Site{Node: site.Node, Scope: s}, nil)
+		for i, c := range in {
+			list = append(list, Turn{tests[i], c})
+		}
+		if ok || s.Func == nil {
+			break
+		}
+	}
+	return list
+}
+
+// Within has all that f asks be answered for one turn of a loop.
+func (e *Eval) Within(t Turn, f func()) {
+	before := e.in
+	e.in = t.in
+	defer func() { e.in = before }()
+	f()
+}
+
+// turnOf is the turn that is looked at, for what stands in its loop.
+func (e *Eval) turnOf(s *code.Scope) *context {
+	if e.in == nil {
+		return nil
+	}
+	for x := s; x != nil; x = x.Parent {
+		if x.Func == e.in.fn {
+			return e.in
+		}
+	}
+	return nil
+}
+
+// reaches reports whether a name that a scope uses is the one of a loop of a
+// function, and not one that a function inside declares.
+func reaches(s *code.Scope, fn *code.Node, name string) bool {
+	for x := s; x != nil && x.Func != fn; x = x.Parent {
+		if len(x.Names[name]) > 0 {
+			return false
+		}
+	}
+	return true
+}
+
+// pushing are the methods that add to a list, by language.
+var pushing = map[code.Language]string{code.JavaScript: "push", code.TypeScript: "push", code.JSX: "push", code.Python: "append", code.Java: "add", code.Kotlin: "add"}
+
+// pushed adds to a list what is put into it later: all that stands before the
+// byte use in the function that asks.
+func (e *Eval) pushed(x *code.Scope, name string, v *Value, from *code.Scope, use int32, c *context) *Value {
+	f := x.File
+	for _, site := range f.Calls {
+		fn := site.Node.Kid(0)
+		if !fn.Is(code.Member) || fn.Name != pushing[f.Lang] || !fn.Kid(0).Is(code.Name) || fn.Kids[0].Name != name || declares(site.Scope, name) != x || use > 0 && site.Scope.Func == from.Func && site.Node.Off > use || e.busy(site.Node) {
+			continue
+		}
+		e.active[site.Node] = true
+		in := contextOf(c, site.Scope)
+		more := &Value{Kind: List, At: f.At(site.Node)}
+		more.Kids, _ = e.args(site.Node, site.Scope, in)
+		w := joinedLists(v, more)
+		for i := len(site.Guards) - 1; i >= 0; i-- {
+			w = e.guarded(site.Guards[i], w, v, in)
+		}
+		delete(e.active, site.Node)
+		v = w
+	}
+	return v
+}
+
+// joinedLists is a list with more at its end, also where conditions decide what
+// it holds.
+func joinedLists(a, b *Value) *Value {
+	switch {
+	case a.Kind == List && len(a.Kids)+len(b.Kids) <= maxParts:
+		o := *a
+		o.Kids = append(a.Kids[:len(a.Kids):len(a.Kids)], b.Kids...)
+		return &o
+	case a.Kind == Cond && len(a.Kids) == 3 && len(a.Variables()) < 12:
+		o := *a
+		o.Kids = []*Value{a.Kids[0], joinedLists(a.Kids[1], b), joinedLists(a.Kids[2], b)}
+		return &o
+	}
+	return op("+", true, b.At, a, b)
 }
