@@ -442,6 +442,22 @@ func (g *goReader) flagVar(s *ast.ExprStmt) *Node {
 	return g.at(ExprStmt, "", s, g.at(Assign, "=", s, g.expr(to.X), n))
 }
 
+// elided gives elements that are written without their type the one of the list
+// or the map (The Go Programming Language Specification, "Composite literals").
+func elided(list []ast.Expr, t ast.Expr) {
+	if p, ok := t.(*ast.StarExpr); ok {
+		t = p.X
+	}
+	for _, x := range list {
+		if kv, ok := x.(*ast.KeyValueExpr); ok {
+			x = kv.Value
+		}
+		if lit, ok := x.(*ast.CompositeLit); ok && lit.Type == nil {
+			lit.Type = t
+		}
+	}
+}
+
 func (g *goReader) expr(e ast.Expr) *Node {
 	switch e := e.(type) {
 	case nil:
@@ -505,9 +521,12 @@ func (g *goReader) expr(e ast.Expr) *Node {
 		return g.function(e.Type, e.Body, e)
 	case *ast.CompositeLit:
 		n := g.at(Object, "", e)
-		switch e.Type.(type) {
+		switch t := e.Type.(type) {
 		case *ast.ArrayType:
 			n.Kind = Array
+			elided(e.Elts, t.Elt)
+		case *ast.MapType:
+			elided(e.Elts, t.Value)
 		case *ast.Ident, *ast.SelectorExpr:
 			n.Alias = g.expr(e.Type).Dotted()
 		case *ast.StructType:

@@ -140,7 +140,7 @@ func elementsOf(v *Value, depth int) (list []element, ok bool) {
 			return nil, false
 		}
 		for i, x := range base {
-			if more[i].value != x.value || more[i].test != x.test {
+			if w := more[i].value; w != x.value && (w.Kind != x.value.Kind || w.At != x.value.At || w.At.File == "") || (more[i].test == nil) != (x.test == nil) {
 				return nil, false
 			}
 		}
