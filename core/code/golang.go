@@ -496,6 +496,10 @@ func (g *goReader) expr(e ast.Expr) *Node {
 		for _, a := range e.Args {
 			n.Kids = append(n.Kids, g.expr(a))
 		}
+		if e.Ellipsis.IsValid() && len(n.Kids) > 1 {
+			last := n.Kids[len(n.Kids)-1]
+			n.Kids[len(n.Kids)-1] = &Node{Kind: Spread, Off: last.Off, End: last.End, Kids: []*Node{last}}
+		}
 		return n
 	case *ast.SliceExpr:
 		if e.High == nil && e.Low != nil {

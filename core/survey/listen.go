@@ -354,6 +354,11 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 	if s.server == "node" && overFastify(v) {
 		l.Server = "fastify" // what it is built on decides the interface
 	}
+	if s.options >= 0 && s.options < len(args) && f.Lang != code.Python {
+		if o := args[s.options].Merged(); o != nil {
+			args[s.options] = o
+		}
+	}
 	nodeArg := func(i int) *code.Node {
 		if i >= 0 && i < len(site.Node.Args()) {
 			return site.Node.Args()[i]

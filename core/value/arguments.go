@@ -137,8 +137,11 @@ func (e *Eval) argument(base *Value, name string, at place.Span) *Value {
 			// A default that is text is converted like an argument; any
 			// other is taken as it is.
 			if kind != nil && v.Kind != Num && v.Kind != Null {
-				if c, ok := casts[e.Expr(kind, site.Scope).Text]; ok && c != "truthy" {
+				k := e.Expr(kind, site.Scope)
+				if c, ok := casts[k.Text]; ok && c != "truthy" {
 					v = op(c, true, v.At, v)
+				} else if k.Kind == Func && v.Kind != List {
+					v = e.invoke(k, []*Value{v}, nil, nil)
 				}
 			}
 			return v.with(Step{f.At(site.Node), f.Text(site.Node)})

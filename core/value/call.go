@@ -94,6 +94,8 @@ func (e *Eval) args(n *code.Node, s *code.Scope, c *context) (list []*Value, key
 		case a.Is(code.Spread):
 			if o := e.expr(a.Kid(0), s, c); o.Kind == List {
 				list = append(list, o.Kids...)
+			} else if o.Kind == Cond && s.File.Lang == code.Go {
+				list = append(list, op(spreadList, false, o.At, o))
 			} else if o.Kind == Object && s.File.Lang == code.PHP { // by their names
 				for _, k := range o.Keys {
 					keys[k] = o.Get(k)

@@ -1390,8 +1390,15 @@ func restOf(b *code.Binding, left []*Value, keys map[string]*Value, f *code.File
 		}
 		return o
 	}
+	if len(left) == 1 && left[0].Kind == Op && left[0].Text == spreadList {
+		return left[0].Kids[0]
+	}
 	return &Value{Kind: List, At: f.At(p), Kids: slices.Clone(left)}
 }
+
+// spreadList is the operation that stands for arguments that a list gives whose
+// length a condition decides.
+const spreadList = "spread"
 
 // given reports whether a value is there under every environment: then no
 // default stands in for it.
@@ -1790,6 +1797,8 @@ func (e *Eval) changes(f *code.File) map[string][]code.Site {
 				m[fn.Kids[0].Name] = append(m[fn.Kids[0].Name], site)
 			}
 		case f.Lang == code.Go: // below
+		case javascript(f.Lang) && fn.Name == "set" && fn.Kid(0).Is(code.Name) && len(site.Node.Kids) == 3: // of a Map
+			m[fn.Kids[0].Name] = append(m[fn.Kids[0].Name], site)
 		case f.Lang != code.Python && fn.Dotted() == "Object.assign" && site.Node.Kid(1).Is(code.Name):
 			m[site.Node.Kids[1].Name] = append(m[site.Node.Kids[1].Name], site)
 		}
@@ -1838,20 +1847,21 @@ func (e *Eval) changedBy(x *code.Scope, name string, v *Value, from *code.Scope,
 			out = &w
 		}
 		e.active[n] = true
-		turns, ok := e.turnsAround(site, c)
+		turns, tests, ok := e.turnsWith(site, c)
 		if !ok {
-			turns = []*context{contextOf(c, site.Scope)}
+			turns, tests = []*context{contextOf(c, site.Scope)}, []*Value{nil}
 		}
-		for _, in := range turns {
-			e.changedAt(out, name, site, in)
+		for i, in := range turns {
+			e.changedAt(out, name, site, tests[i], in)
 		}
 		delete(e.active, n)
 	}
 	return out
 }
 
-// changedAt adds to an object what one place writes into it.
-func (e *Eval) changedAt(out *Value, name string, site code.Site, c *context) {
+// changedAt adds to an object what one place writes into it, where the test
+// holds; nil stands for always.
+func (e *Eval) changedAt(out *Value, name string, site code.Site, test *Value, c *context) {
 	f, n := site.Scope.File, site.Node
 	var o *Value
 	if f.Lang == code.Go && n.Is(code.Call) {
@@ -1868,11 +1878,10 @@ func (e *Eval) changedAt(out *Value, name string, site code.Site, c *context) {
 	if o.ref != nil && len(o.ref.done) > 0 {
 		out.ref = o.ref
 	}
-	if len(site.Guards) == 0 {
+	if len(site.Guards) == 0 && test == nil {
 		out.spread(o, false)
 		return
 	}
-	var test *Value
 	for _, g := range site.Guards {
 		if t := e.guardIn(g, c); test == nil {
 			test = t
@@ -2054,6 +2063,16 @@ func (e *Eval) change(f *code.File, site code.Site, now *Value, c *context) *Val
 				if had := now.Get(args[0].Text); had != nil {
 					o.Kids = []*Value{had}
 				}
+			}
+			return o
+		case javascript(f.Lang) && name == "set":
+			if now.Text != "Map" || len(args) != 2 {
+				return o
+			}
+			if k := args[0].folded(); k.Kind == Str {
+				o.Keys, o.Kids = []string{k.Text}, args[1:]
+			} else {
+				o.Keys, o.Kids = []string{"..."}, []*Value{unknown("what is set in a map", o.At)}
 			}
 			return o
 		case javascript(f.Lang) && len(args) > 0: // Object.assign

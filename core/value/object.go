@@ -27,6 +27,9 @@ func (e *Eval) attributeOf(base, self *Value, name string, c *context) *Value {
 	called := e.methods
 	key := [3]any{r.node, name, called}
 	if e.busy(key) {
+		if in := r.file.Inside[r.node]; in != nil && base.Kind == Instance && len(in.Names[name]) > 0 && in.Names[name][0].Kind != "func" { // made of what the class says
+			return e.bindings(in.Names[name], in, nil, 0)
+		}
 		return nil
 	}
 	e.methods = false

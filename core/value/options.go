@@ -106,7 +106,7 @@ func (e *Eval) parsed(base *Value, name string, at place.Span) *Value {
 			}
 			return &Value{Kind: Null, At: at}
 		}
-	case base.Text == "URL()" && len(base.Kids) > 0 && (name == "port" || name == "hostname" || name == "host"):
+	case (base.Text == "URL()" || base.Text == "url.URL()") && len(base.Kids) > 0 && (name == "port" || name == "hostname" || name == "host"):
 		return op("url "+name, false, at, base.Kids[0])
 	}
 	return nil

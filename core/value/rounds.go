@@ -158,6 +158,9 @@ func elementsOf(v *Value, depth int) (list []element, ok bool) {
 		}
 		return base, true
 	}
+	if depth > 0 && (v.Kind == Undef || v.Kind == Null) { // a list of Go that nothing was put into
+		return nil, true
+	}
 	if v.Kind != List && v.Kind != Object || len(v.Kids) > maxTurns*2 {
 		return nil, false
 	}

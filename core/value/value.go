@@ -225,6 +225,41 @@ func (v *Value) without(test func(*Value) *Value) *Value {
 	return &o
 }
 
+// Merged is one object of the objects that conditions choose between: each
+// property is what the one that is chosen has. Nil for all other values.
+func (v *Value) Merged() *Value {
+	w := v.settled(0)
+	if w == nil || w.Kind != Cond {
+		return nil
+	}
+	return w.merged(0)
+}
+
+func (v *Value) merged(depth int) *Value {
+	if v.Kind != Cond || depth > 12 {
+		if v.Kind == Object {
+			return v
+		}
+		return &Value{Kind: Object, At: v.At}
+	}
+	yes, no := v.Kids[1].merged(depth+1), v.Kids[2].merged(depth+1)
+	if slices.Contains(yes.Keys, "...") || slices.Contains(no.Keys, "...") {
+		return &Value{Kind: Object, At: v.At, Keys: []string{"..."}, Kids: []*Value{v}}
+	}
+	o := &Value{Kind: Object, At: v.At}
+	o.choose(v.Kids[0], yes, no, v.Py)
+	for i, k := range o.Keys {
+		a, b := yes.Get(k), no.Get(k)
+		for _, side := range []**Value{&a, &b} {
+			if *side == nil {
+				*side = &Value{Kind: Undef, Text: absent}
+			}
+		}
+		o.Kids[i] = &Value{Kind: Cond, Py: v.Py, At: a.At, Kids: []*Value{v.Kids[0], a, b}}
+	}
+	return o
+}
+
 // folded is a value that no variable decides as the text that it is.
 func (v *Value) folded() *Value {
 	if (v.Kind == Op || v.Kind == Cond) && !v.Depends() {
