@@ -298,7 +298,7 @@ func main() {
 	}
 	newServer(opts...).ListenAndServe()
 }
-`, "PORT=5123 => unknown"},
+`, " => any 8501\nPORT=5123 => any 5123"},
 	{"a pointer that is handed over", `-- go.mod --
 module dome
 
