@@ -193,9 +193,7 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 	}
 	var cv *Value
 	if f.Lang == code.PHP && callee.Is(code.Member) {
-		if base := e.expr(callee.Kid(0), s, c); base.Kind == Instance || base.Kind == Class {
-			cv = e.attribute(base, callee.Name+"()", c)
-		}
+		cv = e.phpMethod(callee, s, c)
 	}
 	if cv == nil {
 		cv = e.called(callee, s, c)
@@ -314,6 +312,10 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 				o.spread(a, true)
 			}
 			return o
+		case "isinstance":
+			if len(args) == 2 && (args[1].Text == "str" || args[1].Text == "int") {
+				return op(map[string]string{"str": "istext", "int": "isnumber"}[args[1].Text], true, at, args[0])
+			}
 		case "list", "tuple", "set":
 			if len(args) == 1 {
 				return args[0]

@@ -667,7 +667,7 @@ func (e *Eval) unary(n *code.Node, s *code.Scope, c *context) *Value {
 // globals are names that a language has without an import.
 var globals = map[string]bool{"process": true, "Bun": true, "Deno": true, "globalThis": true, "global": true, "require": true, "module": true,
 	"console": true, "Number": true, "parseInt": true, "parseFloat": true, "String": true, "Boolean": true, "isNaN": true, "JSON": true, "Object": true, "Math": true,
-	"URL": true, "Map": true, "Set": true, "int": true, "str": true, "float": true, "bool": true, "len": true, "list": true, "getattr": true, "tuple": true, "set": true, "bytes": true, "dict": true, "open": true, "max": true, "min": true, "Array": true, "next": true, "vars": true, "__file__": true, "__dirname": true, "__filename": true, "__DIR__": true, "__FILE__": true, "__dir__": true, "import": true}
+	"URL": true, "Map": true, "Set": true, "int": true, "str": true, "float": true, "bool": true, "len": true, "list": true, "getattr": true, "isinstance": true, "tuple": true, "set": true, "bytes": true, "dict": true, "open": true, "max": true, "min": true, "Array": true, "next": true, "vars": true, "__file__": true, "__dirname": true, "__filename": true, "__DIR__": true, "__FILE__": true, "__dir__": true, "import": true}
 
 // verticle reports whether code stands in a verticle of Vert.x.
 func verticle(s *code.Scope) bool {
@@ -1461,6 +1461,10 @@ func (e *Eval) callsOf(fn *code.Node, f *code.File) []code.Site {
 			class := *this
 			class.Kind = Class
 			v = &class
+		} else if site.Scope.File.Lang == code.PHP && callee.Is(code.Member) {
+			if v = e.phpMethod(callee, site.Scope, nil); v == nil {
+				v = e.called(callee, site.Scope, nil)
+			}
 		} else {
 			v = e.called(callee, site.Scope, nil)
 		}

@@ -84,6 +84,10 @@ func (e *Eval) phpCall(n *code.Node, s *code.Scope, c *context) *Value {
 		return op("!", false, at, op("nothing", false, at, arg(0)))
 	case "is_numeric", "ctype_digit":
 		return op("digits", false, at, arg(0))
+	case "is_string":
+		return op("istext", false, at, arg(0))
+	case "is_int", "is_integer":
+		return op("isnumber", false, at, arg(0))
 	case "is_null":
 		return op("nothing", false, at, arg(0))
 	case "sprintf":
@@ -193,6 +197,15 @@ func (e *Eval) phpCall(n *code.Node, s *code.Scope, c *context) *Value {
 				}
 			}
 		}
+	}
+	return nil
+}
+
+// phpMethod is the method that a call names, which is told apart from a property
+// of its name; nil where the object is not known.
+func (e *Eval) phpMethod(callee *code.Node, s *code.Scope, c *context) *Value {
+	if base := e.expr(callee.Kid(0), s, c); base.Kind == Instance || base.Kind == Class {
+		return e.attribute(base, callee.Name+"()", c)
 	}
 	return nil
 }

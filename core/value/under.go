@@ -716,8 +716,10 @@ var operators = map[string]operator{
 		}
 		return a
 	},
-	"truthy": pyBool,
-	"json":   fromJSON,
+	"istext":   func(a, _ Outcome, _ bool) Outcome { return truth(a.Kind == Str) },
+	"isnumber": func(a, _ Outcome, _ bool) Outcome { return truth(a.Kind == Num) },
+	"truthy":   pyBool,
+	"json":     fromJSON,
 	"startswith": func(a, b Outcome, _ bool) Outcome {
 		return truth(a.Kind == Str && b.Kind == Str && strings.HasPrefix(a.Text, b.Text))
 	},

@@ -4,6 +4,7 @@
 package php
 
 import (
+	"path"
 	"strings"
 
 	"ubique/core/code"
@@ -274,8 +275,12 @@ func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*f
 			root = p
 		}
 	}
-	for _, w := range f.Free() {
-		if w.Literal() && (strings.HasSuffix(w.Text, ".php") || w.Text == "artisan") {
+	for i, w := range f.Free() {
+		program := false // a program without an ending: php bin/console
+		if p, in := source.Join(f.Dir, w.Text); i == 0 && in && w.Literal() && path.Ext(w.Text) == "" {
+			program = t.Has(p)
+		}
+		if w.Literal() && (program || strings.HasSuffix(w.Text, ".php") || w.Text == "artisan") {
 			tg.Named, tg.At = w.Text, w.At
 			if p, in := source.Join(f.Dir, w.Text); in && t.Has(p) {
 				tg.File = p
