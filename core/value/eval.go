@@ -1335,7 +1335,7 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 			v = e.expr(site.Node.Kid(0).Kid(0), site.Scope, nil)
 		} else {
 			in := &context{fn: b.Func}
-			in.args, in.keys = e.args(site.Node, site.Scope, e.turnOf(site.Scope))
+			in.args, in.keys = e.oneArgument(b, rest != nil, site)
 			if s.File.Lang == code.Python && b.Func.Flag&code.Method != 0 {
 				in.this = e.this(s, nil)
 			}
@@ -1354,6 +1354,23 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 		return pick(d)
 	}
 	return unknown("the parameter "+b.Name, place.Span{})
+}
+
+// oneArgument evaluates the arguments of a call as far as one parameter needs
+// them: all where some are given by name or spread.
+func (e *Eval) oneArgument(b *code.Binding, rest bool, site code.Site) ([]*Value, map[string]*Value) {
+	turn := e.turnOf(site.Scope)
+	list := site.Node.Args()
+	if rest || slices.ContainsFunc(list, func(a *code.Node) bool { return a.Is(code.Keyword) || a.Is(code.Spread) }) {
+		return e.args(site.Node, site.Scope, turn)
+	}
+	args := make([]*Value, len(list))
+	for _, i := range []int{b.Index - 1, b.Index} { // a method of Python counts its object
+		if i >= 0 && i < len(list) {
+			args[i] = e.expr(list[i], site.Scope, turn)
+		}
+	}
+	return args, map[string]*Value{}
 }
 
 // loose is the hash that keywords without a parameter of their name make as the
@@ -1818,7 +1835,7 @@ func (e *Eval) changes(f *code.File) map[string][]code.Site {
 		}
 		for _, site := range f.Calls {
 			if fn := site.Node.Kid(0); fn.Is(code.Member) && fn.Kid(0).Is(code.Name) { // a method that may write into it
-				m[fn.Kids[0].Name] = append(m[fn.Kids[0].Name], site)
+				m[calledOn+fn.Kids[0].Name] = append(m[calledOn+fn.Kids[0].Name], site)
 			}
 			for _, a := range site.Node.Args() {
 				if a.Is(code.Name) && (a.Flag&code.Address != 0 || pointers[a.Name]) {
@@ -1840,7 +1857,11 @@ func (e *Eval) changes(f *code.File) map[string][]code.Site {
 func (e *Eval) changedBy(x *code.Scope, name string, v *Value, from *code.Scope, use int32, c *context) *Value {
 	f := x.File
 	out := v
-	for _, site := range e.changes(f)[name] {
+	sites := e.changes(f)[name]
+	if f.Lang == code.Go && v.Text != "" {
+		sites = e.withMethods(sites, e.changes(f)[calledOn+name], v)
+	}
+	for _, site := range sites {
 		n := site.Node
 		if declares(site.Scope, name) != x || use > 0 && site.Scope.Func == from.Func && n.Off > use || e.busy(n) {
 			continue
@@ -1894,6 +1915,26 @@ func (e *Eval) changedAt(out *Value, name string, site code.Site, test *Value, c
 		}
 	}
 	out.choose(test, o, &Value{Kind: Object}, f.Lang == code.Python)
+}
+
+// calledOn stands before a name under which the calls of its methods are listed.
+const calledOn = "\x00"
+
+// withMethods adds to the places that change an object the calls of its methods
+// that may write into it (Go).
+func (e *Eval) withMethods(sites, calls []code.Site, v *Value) []code.Site {
+	var more []code.Site
+	for _, site := range calls {
+		if m := e.goMethod(v, site.Node.Kids[0].Name); m != nil && receiver(m.ref.node) >= 0 && !slices.ContainsFunc(sites, func(x code.Site) bool { return x.Node == site.Node }) {
+			more = append(more, site)
+		}
+	}
+	if len(more) == 0 {
+		return sites
+	}
+	more = append(more, sites...)
+	slices.SortStableFunc(more, func(a, b code.Site) int { return int(a.Node.Off - b.Node.Off) })
+	return more
 }
 
 // changedOneOf is changedBy for one of several objects, and for what is not
