@@ -52,6 +52,60 @@ func envOr(key, def string) string {
 `, ` => loopback 8412
 PORT=5123 => loopback 8412
 PORT= => loopback 8412`},
+	{"Go: a file that a flag names", `-- Procfile --
+web: ./gate -config local.json
+-- go.mod --
+module gate
+
+go 1.25
+-- local.json --
+{"listen": {"host": "127.0.0.1", "port": 8402}}
+-- main.go --
+package main
+
+import (
+	"encoding/json"
+	"flag"
+	"fmt"
+	"log"
+	"net/http"
+	"os"
+	"strconv"
+)
+
+type Config struct {
+	Listen struct {
+		Host string ` + "`" + `json:"host"` + "`" + `
+		Port int    ` + "`" + `json:"port"` + "`" + `
+	} ` + "`" + `json:"listen"` + "`" + `
+}
+
+func readConfig(path string) (*Config, error) {
+	data, err := os.ReadFile(path)
+	if err != nil {
+		return nil, err
+	}
+	cfg := new(Config)
+	if err := json.Unmarshal(data, cfg); err != nil {
+		return nil, err
+	}
+	return cfg, nil
+}
+
+func main() {
+	path := flag.String("config", "config.json", "settings")
+	flag.Parse()
+	cfg, err := readConfig(*path)
+	if err != nil {
+		log.Fatal(err)
+	}
+	if p, err := strconv.Atoi(os.Getenv("PORT")); err == nil {
+		cfg.Listen.Port = p
+	}
+	log.Fatal(http.ListenAndServe(fmt.Sprintf("%s:%d", cfg.Listen.Host, cfg.Listen.Port), nil))
+}
+`, ` => loopback 8402
+PORT=5123 => loopback 5123`},
 	{"Go: a function that looks up", `-- Procfile --
 web: ./gate
 -- go.mod --
@@ -278,6 +332,40 @@ func main() {
 `, ` => any 8401
 PORT=5123 => any 5123
 PORT= => any 8401`},
+	{"Go: an address or a port", `-- Procfile --
+web: ./gate
+-- go.mod --
+module gate
+
+go 1.25
+-- main.go --
+package main
+
+import (
+	"log"
+	"net/http"
+	"os"
+	"strings"
+)
+
+func addr() string {
+	p := os.Getenv("PORT")
+	switch {
+	case p == "":
+		return ":8401"
+	case strings.Contains(p, ":"):
+		return p
+	default:
+		return ":" + p
+	}
+}
+
+func main() {
+	log.Fatal(http.ListenAndServe(addr(), nil))
+}
+`, ` => any 8401
+PORT=5123 => any 5123
+PORT=:5124 => any 5124`},
 	{"Go: an enumeration with a method", `-- Procfile --
 web: ./gate
 -- go.mod --
@@ -555,6 +643,61 @@ func main() {
 }
 `, ` => loopback 8411
 PORT=5123 => loopback 5123`},
+	{"Go: options that are there sometimes", `-- Procfile --
+web: ./gate
+-- go.mod --
+module gate
+
+go 1.25
+-- main.go --
+package main
+
+import (
+	"context"
+	"net"
+	"net/http"
+	"os"
+)
+
+type Option func(*server)
+
+type server struct {
+	host, port string
+	handler    http.Handler
+}
+
+func WithPort(p string) Option { return func(s *server) { s.port = p } }
+func WithHost(h string) Option { return func(s *server) { s.host = h } }
+
+func New(opts ...Option) *server {
+	s := &server{host: "127.0.0.1", port: "8403", handler: http.NewServeMux()}
+	for _, opt := range opts {
+		opt(s)
+	}
+	return s
+}
+
+func (s *server) Serve(ctx context.Context) error {
+	lc := net.ListenConfig{}
+	l, err := lc.Listen(ctx, "tcp", net.JoinHostPort(s.host, s.port))
+	if err != nil {
+		return err
+	}
+	return http.Serve(l, s.handler)
+}
+
+func main() {
+	var opts []Option
+	if p := os.Getenv("PORT"); p != "" {
+		opts = append(opts, WithPort(p), WithHost(""))
+	}
+	if err := New(opts...).Serve(context.Background()); err != nil {
+		os.Exit(1)
+	}
+}
+`, ` => loopback 8403
+PORT=5123 => any 5123
+PORT= => loopback 8403`},
 	{"Go: options that change a server", `-- Procfile --
 web: ./gate
 -- go.mod --
@@ -734,6 +877,61 @@ func (a *App) Run() {
 `, ` => loopback 8401
 PORT=5123 => loopback 5123
 APP_ENV=production PORT=5123 => any 5123`},
+	{"Java: a builder", `-- Procfile --
+web: java -cp target/classes g.Main
+` + jar + `-- src/main/java/g/Main.java --
+package g;
+
+import java.io.IOException;
+import java.net.*;
+import java.util.Objects;
+
+public class Main {
+    private final InetSocketAddress address;
+
+    private Main(Builder builder) {
+        this.address = new InetSocketAddress(builder.host, builder.port);
+    }
+
+    static class Builder {
+        private String host = "127.0.0.1";
+        private int port = 8502;
+
+        Builder host(String host) {
+            this.host = Objects.requireNonNull(host);
+            return this;
+        }
+
+        Builder port(String text) {
+            if (text != null) {
+                try {
+                    this.port = Integer.parseInt(text);
+                } catch (NumberFormatException e) {
+                    throw new IllegalStateException("PORT", e);
+                }
+            }
+            return this;
+        }
+
+        Main build() {
+            return new Main(this);
+        }
+    }
+
+    void serve() throws IOException {
+        try (ServerSocket socket = new ServerSocket()) {
+            socket.bind(address);
+            for (;;) socket.accept().close();
+        }
+    }
+
+    public static void main(String[] args) throws IOException {
+        new Builder().host("0.0.0.0").port(System.getenv("PORT")).build().serve();
+    }
+}
+`, ` => any 8502
+PORT=5123 => any 5123
+PORT=x => exits`},
 	{"Java: a loop over keys that fills a map", `-- Procfile --
 web: java -jar target/gate.jar
 ` + jar + `-- src/main/java/g/Main.java --
@@ -1179,6 +1377,27 @@ exports.createApp = ({ config, logger }) => {
 `, ` => any 3601
 PORT=5123 => any 5123
 PORT= => exits`},
+	{"Node.js: a file of the stage", `-- Procfile --
+web: node index.js
+-- package.json --
+{"name":"gate"}
+-- index.js --
+const fs = require("fs");
+const path = require("path");
+const http = require("http");
+
+const env = process.env.APP_ENV || "local";
+const file = path.join(__dirname, "settings", ` + "`" + `${env}.json` + "`" + `);
+const settings = JSON.parse(fs.readFileSync(file, "utf8"));
+
+http.createServer((req, res) => res.end("x")).listen(process.env.PORT || settings.port, settings.host);
+-- settings/local.json --
+{"port": 3201, "host": "127.0.0.1"}
+-- settings/staging.json --
+{"port": 3202, "host": "0.0.0.0"}
+`, ` => loopback 3201
+PORT=5123 => loopback 5123
+APP_ENV=staging => any 3202`},
 	{"Node.js: a function that casts", `-- Procfile --
 web: node server.js
 -- package.json --
@@ -1297,6 +1516,45 @@ require("http").createServer().listen(raw.match(NUM) ? Number(raw) : 3000);
 `, ` => any 3000
 PORT=5123 => any 5123
 PORT=abc => exits`},
+	{"Node.js: a place among the arguments", `-- Procfile --
+web: npm start
+-- package.json --
+{"name":"gate","scripts":{"prestart":"node -e \"1\"","start":"node --no-warnings server.js -- --port 4001"}}
+-- server.js --
+const args = process.argv.slice(2);
+const get = (flag, fallback) => {
+  const at = args.indexOf(flag);
+  return at >= 0 ? args[at + 1] : fallback;
+};
+require("http").createServer().listen(process.env.PORT || get("--port", 4002));
+`, ` => any 4001
+PORT=5123 => any 5123`},
+	{"Node.js: a port out of range", `-- Procfile --
+web: node server.mjs
+-- package.json --
+{"name":"gate"}
+-- server.mjs --
+import { createServer } from "node:http";
+import process from "node:process";
+
+const MIN = 1024;
+const MAX = 65535;
+
+function getPort() {
+  const raw = process.env.PORT;
+  const value = raw ? Number(raw) : 3301;
+  if (!Number.isInteger(value) || value < MIN || value > MAX) {
+    console.warn("port out of range, using the default");
+    return 3302;
+  }
+  return value;
+}
+
+const server = createServer((req, res) => res.end("x"));
+server.listen({ port: getPort(), host: "::" });
+`, ` => any 3301
+PORT=5123 => any 5123
+PORT=99999 => any 3302`},
 	{"Node.js: a prefix and a reduction", `-- Procfile --
 web: node index.js
 -- package.json --
@@ -1478,6 +1736,52 @@ require("http").createServer().listen(config.get("port"), config.get("ip"));
 `, ` => any 5101
 PORT=5123 => any 5123
 PORT=5123 ADDR=127.0.0.1 => loopback 5123`},
+	{"Node.js: defaults of a constructor", `-- Procfile --
+web: node index.js
+-- package.json --
+{"name":"gate","dependencies":{"express":"5.0.0"}}
+-- index.js --
+const express = require("express");
+
+class Gate {
+  constructor({ port = process.env.PORT || 3101, host = process.env.HOST || "0.0.0.0" } = {}) {
+    this.port = Number(port);
+    this.host = host;
+    this.app = express();
+    this.routes();
+  }
+
+  routes() {
+    this.app.get("/", (req, res) => res.send("x"));
+  }
+
+  async start() {
+    return new Promise((resolve) => {
+      this.server = this.app.listen(this.port, this.host, () => resolve(this));
+    });
+  }
+}
+
+new Gate().start().then(({ port }) => console.log(port));
+`, ` => any 3101
+PORT=5123 => any 5123
+PORT= => any 3101`},
+	{"Node.js: entries of a map", `-- Procfile --
+web: node server.js
+-- package.json --
+{"name":"gate"}
+-- server.js --
+const settings = require("./settings");
+settings.load();
+require("http").createServer().listen(settings.get("port"), settings.get("host"));
+-- settings.js --
+const values = new Map([["host", "0.0.0.0"], ["port", 3901]]);
+exports.load = () => {
+  if (process.env.PORT) values.set("port", Number(process.env.PORT));
+};
+exports.get = (name) => values.get(name);
+`, ` => any 3901
+PORT=5123 => any 5123`},
 	{"Node.js: groups of a pattern", `-- Procfile --
 web: node s.js
 -- package.json --
@@ -1507,6 +1811,19 @@ app.listen(port, host);
 `, ` => loopback 4101
 PORT=5123 => loopback 5123
 NODE_ENV=production => any 4101`},
+	{"Node.js: minimist", `-- Procfile --
+web: node main.js --host 0.0.0.0
+-- package.json --
+{"name":"gate","dependencies":{"minimist":"1.2.8"}}
+-- main.js --
+const argv = require("minimist")(process.argv.slice(2), {
+  string: ["host"],
+  alias: { p: "port", h: "host" },
+  default: { port: process.env.PORT || 3401, host: "127.0.0.1" },
+});
+require("http").createServer().listen(argv.port, argv.host);
+`, ` => any 3401
+PORT=5123 => any 5123`},
 	{"Node.js: one of several roles", `-- Procfile --
 web: node index.js
 -- package.json --
@@ -1526,6 +1843,20 @@ exports.start = () => { console.log("working"); };
 `, ` => any 4901
 PORT=5123 => any 5123
 MODE=worker => skipped`},
+	{"Node.js: one of two objects of options", `-- Procfile --
+web: node server.js
+-- package.json --
+{"name":"gate"}
+-- server.js --
+const http = require("http");
+const server = http.createServer((q, r) => r.end("x"));
+const { PORT, NODE_ENV } = process.env;
+const isDev = NODE_ENV !== "production";
+const opts = isDev ? { port: PORT || 3501, host: "localhost" } : { port: PORT };
+server.listen(opts);
+`, ` => loopback 3501
+PORT=5123 => loopback 5123
+LISTEN_FDS=1 => loopback 3501`},
 	{"Node.js: private fields and a static getter", `-- Procfile --
 web: node server.js
 -- package.json --
@@ -1958,6 +2289,19 @@ for (;;) {
 `, ` => loopback 8302
 PORT=5123 => loopback 5123
 SERVER_PORT=5124 => loopback 5124`},
+	{"PHP: long options", `-- Procfile --
+web: php server.php --port=8311
+-- composer.json --
+{}
+-- server.php --
+<?php
+$options = getopt('', ['port::', 'host::']);
+$port = $options['port'] ?? getenv('PORT') ?: 8301;
+$host = $options['host'] ?? '0.0.0.0';
+$s = stream_socket_server("tcp://$host:$port");
+while (true) { $c = @stream_socket_accept($s, 60); if ($c) fclose($c); }
+`, ` => any 8311
+PORT=5123 => any 8311`},
 	{"PHP: properties that a constructor declares", `-- Procfile --
 web: php src/main.php
 -- composer.json --
@@ -2414,6 +2758,29 @@ if __name__ == "__main__":
 `, ` => any 8102
 PORT=5123 => any 5123
 PORT=x => exits`},
+	{"Python: an argument with a function of its own", `-- Procfile --
+web: python main.py --listen 0.0.0.0:8114
+-- requirements.txt --
+
+-- main.py --
+import argparse
+import os
+from http.server import BaseHTTPRequestHandler, HTTPServer
+
+
+def address(text):
+    host, _, port = text.rpartition(":")
+    if not host:
+        host = "127.0.0.1"
+    return host, int(port)
+
+
+parser = argparse.ArgumentParser()
+parser.add_argument("--listen", type=address, default=("127.0.0.1", int(os.environ.get("PORT", 8104))))
+options = parser.parse_args()
+HTTPServer(options.listen, BaseHTTPRequestHandler).serve_forever()
+`, ` => any 8114
+PORT=5123 => any 8114`},
 	{"Python: an enumeration by its value", `-- Procfile --
 web: python app.py
 -- requirements.txt --
@@ -2435,6 +2802,28 @@ HTTPServer((HOSTS[env], int(os.environ.get("PORT", "8107"))), BaseHTTPRequestHan
 `, ` => any 8107
 PORT=5123 => any 5123
 PORT=5123 ENV=dev => loopback 5123`},
+	{"Python: an error that is passed over", `-- Procfile --
+web: python main.py
+-- requirements.txt --
+
+-- main.py --
+import os
+import sys
+from contextlib import suppress
+from http.server import BaseHTTPRequestHandler, HTTPServer
+
+port = 8105
+with suppress(KeyError):
+    port = os.environ["PORT"]
+try:
+    port = int(port)
+except ValueError:
+    print("PORT must be a number", file=sys.stderr)
+    raise SystemExit(2)
+HTTPServer(("", port), BaseHTTPRequestHandler).serve_forever()
+`, ` => any 8105
+PORT=5123 => any 5123
+PORT=http => exits`},
 	{"Python: an exit code", `-- Procfile --
 web: python server.py
 -- requirements.txt --
@@ -2794,6 +3183,53 @@ settings = Settings()
 `, ` => loopback 8111
 PORT=5123 => loopback 5123
 PORT=5123 BIND_ALL=1 => any 5123`},
+	{"Python: settings that are made once", `-- Procfile --
+web: python main.py
+-- requirements.txt --
+uvicorn==0.38.0
+fastapi==0.121.0
+-- main.py --
+import os
+import uvicorn
+from fastapi import APIRouter, FastAPI
+from settings import get_settings
+
+router = APIRouter()
+
+@router.get("/")
+async def root():
+    return {}
+
+def build() -> FastAPI:
+    app = FastAPI()
+    app.include_router(router)
+    return app
+
+app = build()
+
+if __name__ == "__main__":
+    settings = get_settings()
+    uvicorn.run(app, host=settings.host, port=settings.port)
+-- settings.py --
+import os
+from functools import lru_cache
+
+
+class Settings:
+    host: str = "127.0.0.1"
+    port: int
+
+    def __init__(self) -> None:
+        self.host = os.environ.get("HOST", self.host)
+        self.port = int(os.environ.get("PORT") or 8106)
+
+
+@lru_cache(maxsize=None)
+def get_settings() -> Settings:
+    return Settings()
+`, ` => loopback 8106
+PORT=5123 => loopback 5123
+PORT= => loopback 8106`},
 	{"Python: what setdefault and += leave", `-- Procfile --
 web: python s.py
 -- requirements.txt --
@@ -2917,6 +3353,19 @@ end
 `, ` => loopback 8203
 PORT=5123 => loopback 5123
 APP_ENV=production PORT=5123 => any 5123`},
+	{"Ruby: a flag beats the settings", `-- Procfile --
+web: puma -C config/puma.rb -p 8213
+-- Gemfile --
+source "https://rubygems.org"
+gem "puma"
+-- config.ru --
+run ->(e) { [200, {}, ["x"]] }
+-- config/puma.rb --
+workers 0
+threads 1, 1
+port ENV.fetch("PORT", 8203)
+`, ` => any 8213
+PORT=5123 => any 8213`},
 	{"Ruby: a hash that is merged", `-- Procfile --
 web: ruby gate.rb
 -- Gemfile --
