@@ -23,13 +23,16 @@ func (e *Eval) Entered(s *code.Scope) []Entry { return e.entered(s, 0) }
 func (e *Eval) entered(s *code.Scope, depth int) (list []Entry) {
 	for ; s != nil && s.Func == nil && s.Parent != nil; s = s.Parent {
 	}
-	if s == nil || s.Func == nil || depth > maxEntries || e.busy([2]any{s.Func, "entered"}) {
+	if s == nil || s.Func == nil || depth > maxEntries {
 		return nil
 	}
-	key := [2]any{s.Func, "entered"}
+	fn := s.Func
+	key := [2]any{fn, "entered"}
+	if e.busy(key) {
+		return nil
+	}
 	e.active[key] = true
 	defer delete(e.active, key)
-	fn := s.Func
 	sites := e.callsOf(fn, s.File)
 	if len(sites) == 0 { // handed to something, there where it is written
 		up := s
@@ -38,7 +41,7 @@ func (e *Eval) entered(s *code.Scope, depth int) (list []Entry) {
 		}
 		return e.entered(up, depth+1)
 	}
-	var any *Value
+	var either *Value
 	for i, site := range sites {
 		ways := e.ways(fn, site, depth)
 		if len(sites) == 1 {
@@ -48,13 +51,13 @@ func (e *Eval) entered(s *code.Scope, depth int) (list []Entry) {
 		if all == nil || i > 12 {
 			return nil // one of the calls stands under no condition
 		}
-		if any == nil {
-			any = all
+		if either == nil {
+			either = all
 		} else {
-			any = op("||", true, all.At, any, all)
+			either = op("||", true, all.At, either, all)
 		}
 	}
-	return []Entry{{Test: any}}
+	return []Entry{{Test: either}}
 }
 
 // ways are the conditions of one call of a function.
@@ -69,7 +72,7 @@ func (e *Eval) ways(fn *code.Node, site code.Site, depth int) (list []Entry) {
 		e.active[site.Node] = true
 		v := e.called(site.Node.Kid(0), site.Scope, nil)
 		delete(e.active, site.Node)
-		if v.Kind == Cond {
+		if v.Kind == Cond && v.choices(maxChoices) < maxChoices {
 			if test := v.leadsWhen(fn, 0); test != nil {
 				list = append(list, Entry{Test: test})
 			}

@@ -581,7 +581,7 @@ func (v *Value) worked(depth int) *Value {
 	switch {
 	case v.Kind == External && v.Text != anError || v.Kind == Unknown:
 		return &Value{Kind: Null, At: v.At}
-	case v.Kind == Cond && len(v.Kids) == 3 && depth < 20:
+	case v.Kind == Cond && len(v.Kids) == 3 && depth < 12:
 		w := *v
 		w.Kids = []*Value{v.Kids[0], v.Kids[1].worked(depth + 1), v.Kids[2].worked(depth + 1)}
 		return &w
@@ -1957,6 +1957,9 @@ func (e *Eval) changedOneOf(x *code.Scope, name string, v *Value, from *code.Sco
 	if !written {
 		return v
 	}
+	if v.choices(maxSides) >= maxSides {
+		return unknown(tooMany, v.At)
+	}
 	if w := v.settled(0); w != nil {
 		return w.leaves(func(o *Value) *Value { return e.changedBy(x, name, o, from, use, c) })
 	}
@@ -2327,6 +2330,9 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 			v = v.with(base.Steps[i])
 		}
 		return v
+	}
+	if (base.Kind == Cond || base.Kind == Op) && base.choices(maxSides) >= maxSides {
+		return unknown(tooMany, at)
 	}
 	switch base.Kind {
 	case Env:

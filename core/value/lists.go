@@ -211,6 +211,9 @@ func (v *Value) Element(i int) *Value {
 	if v == nil {
 		return nil
 	}
+	if (v.Kind == Cond || v.Kind == Op) && v.choices(maxSides) >= maxSides {
+		return nil
+	}
 	switch {
 	case (v.Kind == List || v.Kind == Object && v.Text == "tuple") && i < len(v.Kids):
 		return v.Kids[i]

@@ -373,10 +373,10 @@ func joinedLists(a, b *Value) *Value {
 		o := *a
 		o.Kids = append(a.Kids[:len(a.Kids):len(a.Kids)], b.Kids...)
 		return &o
-	case a.Kind == Cond && len(a.Kids) == 3 && len(a.Variables()) < 12:
+	case a.Kind == Cond && len(a.Kids) == 3 && a.choices(maxChoices) < maxChoices:
 		o := *a
 		o.Kids = []*Value{a.Kids[0], joinedLists(a.Kids[1], b), joinedLists(a.Kids[2], b)}
 		return &o
 	}
-	return op("+", true, b.At, a, b)
+	return unknown(tooMany, b.At)
 }

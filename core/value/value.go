@@ -228,6 +228,9 @@ func (v *Value) without(test func(*Value) *Value) *Value {
 // Merged is one object of the objects that conditions choose between: each
 // property is what the one that is chosen has. Nil for all other values.
 func (v *Value) Merged() *Value {
+	if v.Kind != Cond && v.Kind != Op || v.choices(maxSides) >= maxSides {
+		return nil
+	}
 	w := v.settled(0)
 	if w == nil || w.Kind != Cond {
 		return nil
@@ -268,6 +271,33 @@ func (v *Value) folded() *Value {
 		}
 	}
 	return v
+}
+
+// Between how many values conditions may choose where something is asked of
+// each of them, and where each addition doubles them: a hostile source makes
+// each of forty choices one between the last and itself.
+const (
+	maxSides   = 256
+	maxChoices = 32
+)
+
+// choices counts the values that conditions and fallbacks choose between, up to
+// a limit.
+func (v *Value) choices(limit int) int {
+	var a, b *Value
+	switch {
+	case v.Kind == Cond && len(v.Kids) == 3:
+		a, b = v.Kids[1], v.Kids[2]
+	case v.Kind == Op && len(v.Kids) == 2 && (v.Text == "||" || v.Text == "??" || v.Text == "catch"):
+		a, b = v.Kids[0], v.Kids[1]
+	default:
+		return 1
+	}
+	n := a.choices(limit)
+	if n < limit {
+		n += b.choices(limit - n)
+	}
+	return n
 }
 
 // Forks reports whether the value is another one in a process that the program

@@ -1,0 +1,40 @@
+package check_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+)
+
+// TestManyChoices holds sources that choose between the last value and itself,
+// or add to a list under a condition, over and over: what is followed of each
+// side doubles every time. They are cut short, and said to be unknown.
+func TestManyChoices(t *testing.T) {
+	t.Parallel()
+	times := func(n int, line func(i int) string) string {
+		var b strings.Builder
+		for i := range n {
+			b.WriteString(line(i))
+		}
+		return b.String()
+	}
+	const head = "-- package.json --\n{\"name\": \"dome\"}\n-- Procfile --\nweb: node s.js\n-- s.js --\n"
+	const listen = `require("http").createServer().listen`
+	chosen := times(40, func(i int) string { return fmt.Sprintf("const c%d = process.env.A ? c%d : c%d;\n", i+1, i, i) })
+	fallen := times(40, func(i int) string { return fmt.Sprintf("const c%d = c%d || c%d;\n", i+1, i, i) })
+	for name, s := range map[string]string{
+		"a property":        "const c0 = { port: process.env.PORT };\n" + chosen + listen + "(c40.port);\n",
+		"a fallback":        "const c0 = process.env.B ? { port: 1 } : null;\n" + fallen + listen + "(c40.port);\n",
+		"an element":        "const c0 = [process.env.PORT];\n" + chosen + "const [port] = c40;\n" + listen + "(port);\n",
+		"written into":      "const c0 = { port: process.env.PORT };\n" + chosen + "if (process.env.B) c40.port = 1;\n" + listen + "(c40.port);\n",
+		"handed to servers": "const c0 = { port: process.env.PORT };\n" + chosen + listen + "(c40);\n",
+		"added to": "const list = [];\n" + times(60, func(i int) string {
+			return fmt.Sprintf("if (process.env.A%d) list.push({ port: %d });\n", i%3, i+1)
+		}) + "for (const x of list) " + listen + "(x.port);\n",
+	} {
+		t.Run(name, func(t *testing.T) {
+			t.Parallel()
+			outcome(t, head+s, "A=1 PORT=5123 => unknown")
+		})
+	}
+}
