@@ -277,6 +277,7 @@ func (l *Listener) under(env value.Environ) Outcome {
 		switch {
 		case o.Raise:
 			return exits(o.Text)
+		case o.Absent():
 		case o.Kind == value.Null || o.Kind == value.Undef:
 			if l.Server == "uvicorn.run" {
 				host = "any"
@@ -340,7 +341,7 @@ func (l *Listener) over(s Server, env value.Environ) *Listener {
 }
 
 func (l *Listener) port(s Server, env value.Environ) Outcome {
-	if l.Port == nil || l.vanishes(l.Port, env) {
+	if l.Port == nil || l.vanishes(l.Port, env) || l.Port.Under(env).Absent() {
 		if s.PortEnv != "" {
 			for name := range strings.FieldsSeq(s.PortEnv) {
 				if v, ok := env.Lookup(name, false); ok && v != "" {

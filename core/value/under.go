@@ -33,6 +33,7 @@ func str(s string) Outcome {
 func num(n float64) Outcome      { return Outcome{Kind: Num, Num: n} }
 func truth(b bool) Outcome       { return Outcome{Kind: Bool, Num: map[bool]float64{true: 1}[b]} }
 func (o Outcome) isNaN() bool    { return o.Kind == Num && math.IsNaN(o.Num) }
+func (o Outcome) Absent() bool   { return o.Kind == Undef && o.Text == absent } // an argument that is not given at all
 func (o Outcome) Known() bool    { return o.Kind != Unknown }
 func (o Outcome) nothing() bool  { return o.Kind == Null || o.Kind == Undef }
 func (o Outcome) String() string { return o.show(false) }
@@ -114,7 +115,7 @@ func (u *evaluation) under(v *Value, depth int) Outcome {
 	case Bool:
 		return truth(v.Num != 0)
 	case Null, Undef:
-		return Outcome{Kind: v.Kind}
+		return Outcome{Kind: v.Kind, Text: v.Text}
 	case Env:
 		if s, ok := env.Lookup(v.Text, v.Fold); ok {
 			return str(s)
