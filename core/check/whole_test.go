@@ -582,6 +582,310 @@ fastify.listen({ port, host });
 -- packages/config/index.js --
 module.exports = { port: Number(process.env.PORT) || 3000, host: process.env.HOST || '0.0.0.0' };
 `},
+	// Conditions of the calls that lead to a server, and what is there sometimes.
+	{"a key that must be set, asked for in main", `-- package.json --
+{"name":"dome","version":"1.0.0","private":true,"engines":{"node":"24.x"},"scripts":{"start":"node index.js"},"dependencies":{}}
+-- package-lock.json --
+{"name":"dome","version":"1.0.0","lockfileVersion":3,"requires":true,"packages":{"":{"name":"dome","version":"1.0.0"}}}
+-- .env.example --
+STAR_KEY=
+-- index.js --
+const { start } = require("./server");
+function main() {
+  if (!process.env.STAR_KEY) {
+    console.error("STAR_KEY is not set");
+    process.exit(1);
+  }
+  start(process.env.STAR_KEY);
+}
+main();
+-- server.js --
+const http = require("http");
+exports.start = (key) => http.createServer((q, r) => r.end(key)).listen(process.env.PORT || 3000);
+`},
+	{"one of two roles", `-- package.json --
+{"name":"dome","version":"1.0.0","private":true,"engines":{"node":"24.x"},"scripts":{"start":"node index.js"},"dependencies":{}}
+-- package-lock.json --
+{"name":"dome","version":"1.0.0","lockfileVersion":3,"requires":true,"packages":{"":{"name":"dome","version":"1.0.0"}}}
+-- Procfile --
+web: node index.js
+worker: ROLE=worker node index.js
+-- index.js --
+function web() { require("http").createServer((q, r) => r.end("x")).listen(process.env.PORT || 3000); }
+function worker() { setInterval(() => {}, 1000); }
+const roles = { web, worker };
+roles[process.env.ROLE || "web"]();
+`},
+	{"no server in tests", `-- package.json --
+{"name":"dome","version":"1.0.0","private":true,"engines":{"node":"24.x"},"scripts":{"start":"node index.js"},"dependencies":{}}
+-- package-lock.json --
+{"name":"dome","version":"1.0.0","lockfileVersion":3,"requires":true,"packages":{"":{"name":"dome","version":"1.0.0"}}}
+-- index.js --
+const http = require("http");
+const server = http.createServer((q, r) => r.end("x"));
+function start() { server.listen(process.env.PORT || 3000); }
+if (process.env.NODE_ENV !== "test") start();
+module.exports = server;
+`},
+	{"processes of a cluster", `-- package.json --
+{"name":"dome","version":"1.0.0","private":true,"engines":{"node":"24.x"},"scripts":{"start":"node index.js"},"dependencies":{}}
+-- package-lock.json --
+{"name":"dome","version":"1.0.0","lockfileVersion":3,"requires":true,"packages":{"":{"name":"dome","version":"1.0.0"}}}
+-- index.js --
+const cluster = require("cluster");
+const { serve } = require("./serve");
+if (cluster.isPrimary) {
+  for (let i = 0; i < 2; i++) cluster.fork();
+} else {
+  serve();
+}
+-- serve.js --
+exports.serve = () => require("http").createServer((q, r) => r.end("x")).listen(process.env.PORT || 3000);
+`},
+	{"a public server and one for the administrator, in a loop", `-- package.json --
+{"name":"dome","version":"1.0.0","private":true,"engines":{"node":"24.x"},"scripts":{"start":"node index.js"},"dependencies":{}}
+-- package-lock.json --
+{"name":"dome","version":"1.0.0","lockfileVersion":3,"requires":true,"packages":{"":{"name":"dome","version":"1.0.0"}}}
+-- index.js --
+const http = require("http");
+const services = [{ port: process.env.PORT || 3000, host: "0.0.0.0" }, { port: 9402, host: "127.0.0.1" }];
+for (const { port, host } of services) http.createServer((q, r) => r.end("x")).listen(port, host);
+`},
+	{"a command that gives its exit code", `-- requirements.txt --
+waitress==3.0.2
+-- .python-version --
+3.13
+-- Procfile --
+web: python app.py
+-- .env.example --
+STAR_KEY=
+-- app.py --
+import os
+import sys
+
+from waitress import serve
+
+
+def app(environ, start_response):
+    start_response("200 OK", [])
+    return [b"x"]
+
+
+def run():
+    serve(app, host="0.0.0.0", port=int(os.environ.get("PORT", 8000)))
+
+
+def main():
+    if "STAR_KEY" not in os.environ:
+        print("STAR_KEY is missing", file=sys.stderr)
+        return 1
+    run()
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
+`},
+	{"a table of commands", `-- requirements.txt --
+waitress==3.0.2
+-- .python-version --
+3.13
+-- Procfile --
+web: python app.py web
+-- app.py --
+import os
+import sys
+
+from waitress import serve
+
+
+def app(environ, start_response):
+    start_response("200 OK", [])
+    return [b"x"]
+
+
+def web():
+    serve(app, host="0.0.0.0", port=int(os.environ.get("PORT", 8000)))
+
+
+def migrate():
+    pass
+
+
+COMMANDS = {"web": web, "migrate": migrate}
+COMMANDS[sys.argv[1]]()
+`},
+	{"an argument that is there sometimes", `-- requirements.txt --
+waitress==3.0.2
+-- .python-version --
+3.13
+-- Procfile --
+web: python app.py
+-- app.py --
+import os
+
+from waitress import serve
+
+
+def app(environ, start_response):
+    start_response("200 OK", [])
+    return [b"x"]
+
+
+options = {"host": "0.0.0.0"}
+if os.environ.get("PORT"):
+    options["port"] = int(os.environ["PORT"])
+serve(app, **options)
+`},
+	{"a dotenv file beside gunicorn", `-- requirements.txt --
+gunicorn==23.0.0
+python-dotenv==1.2.1
+-- .python-version --
+3.13
+-- Procfile --
+web: gunicorn app:app
+-- app.py --
+from dotenv import load_dotenv
+
+load_dotenv()
+
+
+def app(environ, start_response):
+    start_response("200 OK", [])
+    return [b"x"]
+`},
+	{"an error on the way to the server", `-- go.mod --
+module dome
+
+go 1.25.4
+-- Procfile --
+web: bin/dome
+-- .env.example --
+STAR_KEY=
+-- main.go --
+package main
+
+import (
+	"errors"
+	"log"
+	"net/http"
+	"os"
+)
+
+type config struct{ key, port string }
+
+func load() (config, error) {
+	c := config{key: os.Getenv("STAR_KEY"), port: os.Getenv("PORT")}
+	if c.key == "" {
+		return c, errors.New("STAR_KEY is not set")
+	}
+	if c.port == "" {
+		c.port = "8080"
+	}
+	return c, nil
+}
+
+func run() error {
+	c, err := load()
+	if err != nil {
+		return err
+	}
+	return http.ListenAndServe(":"+c.port, nil)
+}
+
+func main() {
+	if err := run(); err != nil {
+		log.Fatal(err)
+	}
+}
+`},
+	{"options under a condition", `-- go.mod --
+module dome
+
+go 1.25.4
+-- Procfile --
+web: bin/dome
+-- main.go --
+package main
+
+import (
+	"log"
+	"net/http"
+	"os"
+)
+
+type option func(*http.Server)
+
+func withAddr(a string) option { return func(s *http.Server) { s.Addr = a } }
+
+func newServer(list ...option) *http.Server {
+	s := &http.Server{Addr: ":8080"}
+	for _, o := range list {
+		o(s)
+	}
+	return s
+}
+
+func main() {
+	var list []option
+	if p := os.Getenv("PORT"); p != "" {
+		list = append(list, withAddr(":"+p))
+	}
+	log.Fatal(newServer(list...).ListenAndServe())
+}
+`},
+	{"a method of the class beside one of its objects", `-- Gemfile --
+source "https://rubygems.org"
+ruby "3.4.7"
+-- Procfile --
+web: ruby app.rb
+-- app.rb --
+require "socket"
+
+class Settings
+  attr_reader :port
+
+  def self.port(raw)
+    raise ArgumentError, "PORT" unless raw.match?(/\A\d+\z/)
+
+    raw.to_i
+  end
+
+  def initialize(env)
+    @port = self.class.port(env.fetch("PORT", "8080"))
+  end
+end
+
+server = TCPServer.new("0.0.0.0", Settings.new(ENV).port)
+loop { server.accept.close }
+`},
+	{"a program of PHP without an ending", `-- composer.json --
+{"require":{"php":"^8.4"}}
+-- composer.lock --
+{"packages":[]}
+-- Procfile --
+web: php bin/serve
+-- bin/serve --
+#!/usr/bin/env php
+<?php
+final class Gate
+{
+    public function __construct(private readonly string $host, private readonly int $port)
+    {
+    }
+
+    public function run(): void
+    {
+        $s = stream_socket_server("tcp://{$this->host}:{$this->port}");
+        while (true) {
+            $c = @stream_socket_accept($s, 60);
+            if ($c) fclose($c);
+        }
+    }
+}
+$gate = new Gate("0.0.0.0", (int) (getenv("PORT") ?: 8080));
+$gate->run();
+`},
 }
 
 func TestWholeApplicationsAreSound(t *testing.T) {
