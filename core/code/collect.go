@@ -180,6 +180,11 @@ func ends(n *Node, caught bool) bool {
 	return n.Is(ExprStmt) || n.Is(Throw) && !caught
 }
 
+// ErrorMakers are the calls that make an error, whatever they are given (packages
+// fmt and errors of Go 1.26; documentation of pkg/errors and xerrors; std::result
+// of Rust 1.95).
+var ErrorMakers = map[string]bool{"fmt.Errorf": true, "errors.New": true, "errors.Errorf": true, "xerrors.New": true, "xerrors.Errorf": true, "Err": true}
+
 // fails reports whether a block that leaves ends the program where nothing else
 // keeps it alive: it returns from main, or hands an error to the caller.
 func fails(n *Node, s *Scope) bool {
@@ -201,8 +206,7 @@ func fails(n *Node, s *Scope) bool {
 	}
 	switch name := last.Dotted(); {
 	case last.Is(Call):
-		name = last.Kid(0).Dotted()
-		return name == "fmt.Errorf" || name == "errors.New" || name == "Err"
+		return ErrorMakers[last.Kid(0).Dotted()]
 	case last.Is(Name) && s.File.Lang == Go:
 		return len(name) > 2 && name[:3] == "err"
 	}

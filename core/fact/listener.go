@@ -27,7 +27,6 @@ type Listener struct {
 	Guards             []*value.Value // all must hold for it to listen
 	Ends               []bool         // for each: the program ends where it does not hold
 	Dev                bool           // a development server
-	Early              bool           // it is decided before the program is loaded
 	Bare               bool           // the port is an unquoted word of a shell
 	Free               bool           // it is an argument of its own, not the value of a flag
 	Shared             bool           // it stands where only something that failed may lead, or in a function without a name
@@ -99,6 +98,7 @@ type Server struct {
 	TextPort   string // what text that is no number does: exits, unix
 	NumberText bool   // a number as text is taken
 	Hex        bool   // numbers may be written as JavaScript does
+	Early      bool   // its arguments and variables are read before the program is loaded; a file of its own may load others
 	PortEnvs   string // variables that it reads one after another; what is no number is passed over
 	Address    string // a variable with a whole address that beats everything
 	Over       string // a variable that beats the port that is set, though not a flag
@@ -111,12 +111,12 @@ var Servers = map[string]Server{
 	"node options":    {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
 	"fastify":         {Host: "loopback", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
 	"hono":            {Host: "any", EmptyHost: "any", Port: 3000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
-	"gunicorn":        {Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"uvicorn":         {Host: "loopback", EmptyHost: "any", Port: 8000, PortEnv: "UVICORN_PORT", HostEnv: "UVICORN_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"gunicorn":        {Early: true, Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"uvicorn":         {Early: true, Host: "loopback", EmptyHost: "any", Port: 8000, PortEnv: "UVICORN_PORT", HostEnv: "UVICORN_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"uvicorn.run":     {Host: "loopback", EmptyHost: "any", Port: 8000, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"hypercorn":       {Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"daphne":          {Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"waitress-serve":  {Host: "any", EmptyHost: "exits", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"hypercorn":       {Early: true, Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"daphne":          {Early: true, Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"waitress-serve":  {Early: true, Host: "any", EmptyHost: "exits", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"waitress.serve":  {Host: "any", EmptyHost: "exits", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"aiohttp":         {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"bottle":          {Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
@@ -216,7 +216,7 @@ func notKnown(why string) Outcome {
 // Under says what the listener does in an environment: in the first process of
 // the program or, where that one does not come to it, in those that it makes.
 func (l *Listener) Under(env value.Environ) Outcome {
-	if l.Early {
+	if Servers[l.Server].Early && (l.Via == "flag" || l.Via == "default") {
 		env = env.Early()
 	}
 	out := l.under(env)
@@ -253,9 +253,9 @@ func (l *Listener) under(env value.Environ) Outcome {
 		}
 	}
 	if given, ok := env.Lookup("GUNICORN_CMD_ARGS", false); ok && l.Server == "gunicorn" && l.Via != "flag" {
-		if addr, ok := gunicornArguments(given); ok { // they beat its file and its default
+		if binds := GunicornBinds(given); len(binds) > 0 { // they beat its file and its default
 			over := *l
-			over.Bind = value.Text(addr, l.At)
+			over.Bind = value.Text(binds[0], l.At)
 			return over.bound(s, env)
 		}
 	}
@@ -452,22 +452,22 @@ func (s Server) text(t string) Outcome {
 	return exits("the port is " + strconv.Quote(t) + ", which is no number")
 }
 
-// gunicornArguments gives the address in arguments that stand in a variable
-// (gunicorn 23 settings, "Configuration Overview").
-func gunicornArguments(line string) (addr string, ok bool) {
-	words := strings.Fields(line)
+// GunicornBinds gives the addresses in arguments of gunicorn that stand in a
+// variable (gunicorn 23 settings, "Configuration Overview").
+func GunicornBinds(line string) (list []string) {
+	words := strings.Fields(strings.NewReplacer(`"`, "", "'", "").Replace(line))
 	for i, w := range words {
 		flag, v, given := strings.Cut(w, "=")
 		switch {
 		case (flag == "--bind" || flag == "-b") && !given && i+1 < len(words):
-			return words[i+1], true
+			list = append(list, words[i+1])
 		case flag == "--bind" && given:
-			return v, true
-		case strings.HasPrefix(w, "-b") && len(w) > 2 && w[2] != 'a':
-			return w[2:], true
+			list = append(list, v)
+		case strings.HasPrefix(w, "-b") && len(w) > 2:
+			list = append(list, w[2:])
 		}
 	}
-	return "", false
+	return list
 }
 
 // bound reads host:port addresses as gunicorn and hypercorn do.

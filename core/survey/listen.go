@@ -672,10 +672,6 @@ func ServerListeners(final command.Final, process string) []*fact.Listener {
 	}
 	l := &fact.Listener{Process: process, Server: known.Server, Via: "default", At: final.At, Dev: known.Dev != ""}
 	l.PortAt, l.HostAt = final.At, final.At
-	switch known.Server { // they read their arguments and variables first
-	case "gunicorn", "hypercorn", "uvicorn", "waitress-serve", "daphne":
-		l.Early = true
-	}
 	flag := func(names ...string) *command.Word {
 		w, ok, missing := final.Flag(names...)
 		if !ok {
@@ -722,13 +718,10 @@ func ServerListeners(final command.Final, process string) []*fact.Listener {
 				if a.Name != "GUNICORN_CMD_ARGS" || a.Value == nil || a.Value.Kind != value.Str {
 					continue
 				}
-				if line, err := command.Parse("gunicorn "+a.Value.Text, a.At); err == nil && len(line.Commands) == 1 {
-					more := command.Final{Known: known, Args: line.Commands[0].Words[1:]}
-					for _, w := range more.Flags("-b", "--bind") {
-						c := *l
-						c.Via, c.Bind, c.PortAt, c.HostAt = "flag", w.Value, a.At, a.At
-						list = append(list, &c)
-					}
+				for _, addr := range fact.GunicornBinds(a.Value.Text) {
+					c := *l
+					c.Via, c.Bind, c.PortAt, c.HostAt = "flag", value.Text(addr, a.At), a.At, a.At
+					list = append(list, &c)
 				}
 			}
 			if len(list) > 0 {

@@ -401,7 +401,13 @@ func (s *Starter) target(st *fact.Start, ctx command.Context, prog *Program, dir
 			st.Final.Reason = w.Text + " lies outside the tree"
 			return
 		}
-		t.File = s.file(p, f.Known.Runtime != "python")
+		node := f.Known.Runtime != "python"
+		if top := (&code.File{Name: "index.js", Lang: code.JavaScript}); node && !s.Tree.Has(p) && s.Tree.Has(join(p, "package.json")) { // node FOLDER starts what its manifest names
+			t.File, _ = prog.Resolve(top, "./"+p, "")
+		}
+		if t.File == "" {
+			t.File = s.file(p, node)
+		}
 		if made := s.makes(p); t.File == "" && made != "" {
 			t.File, t.Module, t.Built = made, p, true
 			return
@@ -591,36 +597,11 @@ func (s *Starter) file(p string, node bool) string {
 		if p == "" {
 			names = []string{"index.js"}
 		}
-		if main := s.mainOf(p); main != "" { // node FOLDER starts what its manifest names
-			names = append([]string{main, main + ".js", main + "/index.js"}, names...)
-		}
 	}
 	for _, n := range names {
 		if s.Tree.Has(n) {
 			return n
 		}
-	}
-	return ""
-}
-
-// mainOf is what the package.json of a folder names as main, as a path of the
-// tree; empty where there is none.
-func (s *Starter) mainOf(dir string) string {
-	name := join(dir, "package.json")
-	if !s.Tree.Has(name) {
-		return ""
-	}
-	f, err := s.Tree.Document(name)
-	if err != nil {
-		return ""
-	}
-	d, err := document.JSON(name, f.Data, f.Lines(), false)
-	if err != nil {
-		return ""
-	}
-	main := d.Get("main").Str()
-	if p, ok := source.Join(dir, main); ok && main != "" && p != dir {
-		return p
 	}
 	return ""
 }
@@ -1114,7 +1095,6 @@ func (s *Starter) gunicornConfig(st *fact.Start, prog *Program, ctx command.Cont
 	}
 	l := *st.Listeners[0]
 	l.Via, l.At, l.PortAt, l.HostAt = "setting", placeOf(v, place.Whole(p)), placeOf(v, place.Whole(p)), placeOf(v, place.Whole(p))
-	l.Early = false // its file may load others
 	st.Listeners = nil
 	binds := []*value.Value{v}
 	if v.Kind == value.List {

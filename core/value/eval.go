@@ -1791,6 +1791,20 @@ func (e *Eval) grown(f *code.File, name string, v *Value, use int32) *Value {
 	return v
 }
 
+// filling are the methods that write into a map, by what they write: an entry,
+// an entry where there is none of its key, or all that other maps hold (Python
+// 3.14 "dict"; Ruby 3.4 "Hash"; java.util.Map of Java 25; kotlin.collections 2.2;
+// ECMA-262, 24.1.3 "Map").
+var filling = map[code.Language]map[string]string{
+	code.Python:     {"update": "maps", "setdefault": "entry where there is none"},
+	code.Ruby:       {"merge!": "maps", "update": "maps", "store": "entry"},
+	code.Java:       {"put": "entry", "putIfAbsent": "entry where there is none", "putAll": "maps"},
+	code.Kotlin:     {"put": "entry", "putIfAbsent": "entry where there is none", "putAll": "maps"},
+	code.JavaScript: {"set": "entry"},
+	code.TypeScript: {"set": "entry"},
+	code.JSX:        {"set": "entry"},
+}
+
 // changes lists the places of a file that change an object by its name:
 // x.key = …, x["key"] = …, Object.assign(x, …), x.update(…).
 func (e *Eval) changes(f *code.File) map[string][]code.Site {
@@ -1811,16 +1825,10 @@ func (e *Eval) changes(f *code.File) map[string][]code.Site {
 		fn := site.Node.Kid(0)
 		switch {
 		case !fn.Is(code.Member):
-		case (f.Lang == code.Python && (fn.Name == "update" || fn.Name == "setdefault") || f.Lang == code.Ruby && (fn.Name == "merge!" || fn.Name == "update" || fn.Name == "store")) && fn.Kid(0).Is(code.Name):
+		case filling[f.Lang][fn.Name] != "" && fn.Kid(0).Is(code.Name):
 			m[fn.Kids[0].Name] = append(m[fn.Kids[0].Name], site)
-		case jvm(f.Lang):
-			if (fn.Name == "put" || fn.Name == "putAll" || fn.Name == "putIfAbsent") && fn.Kid(0).Is(code.Name) {
-				m[fn.Kids[0].Name] = append(m[fn.Kids[0].Name], site)
-			}
 		case f.Lang == code.Go: // below
-		case javascript(f.Lang) && fn.Name == "set" && fn.Kid(0).Is(code.Name) && len(site.Node.Kids) == 3: // of a Map
-			m[fn.Kids[0].Name] = append(m[fn.Kids[0].Name], site)
-		case f.Lang != code.Python && fn.Dotted() == "Object.assign" && site.Node.Kid(1).Is(code.Name):
+		case javascript(f.Lang) && fn.Dotted() == "Object.assign" && site.Node.Kid(1).Is(code.Name):
 			m[site.Node.Kids[1].Name] = append(m[site.Node.Kids[1].Name], site)
 		}
 	}
@@ -2083,47 +2091,25 @@ func (e *Eval) change(f *code.File, site code.Site, now *Value, c *context) *Val
 		}
 	default:
 		args, keys := e.args(n, site.Scope, c)
-		if jvm(f.Lang) && n.Kid(0).Name != "putAll" {
-			if len(args) == 2 {
-				args[0] = args[0].folded()
-			}
-			if len(args) == 2 && args[0].Kind == Str {
-				o.Keys, o.Kids = []string{args[0].Text}, []*Value{args[1]}
-				if had := now.Get(args[0].Text); had != nil && n.Kid(0).Name == "putIfAbsent" {
-					o.Kids = []*Value{had}
-				}
-			} else {
-				o.Keys, o.Kids = []string{"..."}, []*Value{unknown("what is put into a map", o.At)}
-			}
+		switch how := filling[f.Lang][n.Kid(0).Name]; {
+		case javascript(f.Lang) && how != "" && now.Text != "Map":
 			return o
-		}
-		switch name := n.Kid(0).Name; {
-		case f.Lang == code.Ruby && name == "store":
-			if len(args) == 2 && args[0].Kind == Str {
-				o.Keys, o.Kids = []string{args[0].Text}, args[1:]
-			} else {
-				o.Keys, o.Kids = []string{"..."}, []*Value{unknown("what is stored in a hash", o.At)}
-			}
-			return o
-		case f.Lang == code.Python && name == "setdefault":
-			if len(args) == 2 && args[0].Kind == Str {
-				o.Keys, o.Kids = []string{args[0].Text}, args[1:]
-				if had := now.Get(args[0].Text); had != nil {
-					o.Kids = []*Value{had}
-				}
-			}
-			return o
-		case javascript(f.Lang) && name == "set":
-			if now.Text != "Map" || len(args) != 2 {
+		case how == "entry" || how == "entry where there is none":
+			if len(args) != 2 {
 				return o
 			}
-			if k := args[0].folded(); k.Kind == Str {
-				o.Keys, o.Kids = []string{k.Text}, args[1:]
-			} else {
-				o.Keys, o.Kids = []string{"..."}, []*Value{unknown("what is set in a map", o.At)}
+			k := args[0].folded()
+			if k.Kind != Str {
+				o.Keys, o.Kids = []string{"..."}, []*Value{unknown("what is put into a map", o.At)}
+				return o
 			}
+			v := args[1]
+			if how != "entry" {
+				v = now.held(k.Text, v)
+			}
+			o.Keys, o.Kids = []string{k.Text}, []*Value{v}
 			return o
-		case javascript(f.Lang) && len(args) > 0: // Object.assign
+		case how == "" && len(args) > 0: // Object.assign(to, from, …)
 			args = args[1:]
 		}
 		for _, a := range args {

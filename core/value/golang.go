@@ -1,16 +1,13 @@
 package value
 
 import (
+	"path"
 	"slices"
 	"strings"
 
 	"ubique/core/code"
 	"ubique/core/place"
 )
-
-// errorsOfGo are the functions that make an error, whatever they are given
-// (packages fmt and errors of Go 1.26; documentation of pkg/errors and xerrors).
-var errorsOfGo = map[string]bool{"fmt.Errorf": true, "errors.New": true, "github.com/pkg/errors.New": true, "github.com/pkg/errors.Errorf": true, "golang.org/x/xerrors.Errorf": true, "golang.org/x/xerrors.New": true}
 
 // goCall evaluates what the standard library of Go does with texts, flags and
 // second results (documentation of the packages, Go 1.26); nil for any other
@@ -66,7 +63,7 @@ func (e *Eval) goCall(n *code.Node, s *code.Scope, c *context) *Value {
 			return v
 		}
 	}
-	if errorsOfGo[fn.Text] {
+	if code.ErrorMakers[path.Base(fn.Text)] {
 		return &Value{Kind: External, Text: anError, At: at}
 	}
 	switch fn.Text {

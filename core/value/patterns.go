@@ -37,7 +37,7 @@ var patternMethods = map[string]string{
 }
 
 // textPatterns are methods of a text that take the pattern.
-var textPatterns = map[string]string{"match": "part", "match?": "part", "matches": "whole", "=~": "part", "!~": "part", "replace": "replace", "replaceAll": "replace", "replaceFirst": "replace", "gsub": "replace", "sub": "replace", "tr": ""}
+var textPatterns = map[string]string{"match": "part", "match?": "part", "matches": "whole", "replace": "replace", "replaceAll": "replace", "replaceFirst": "replace", "gsub": "replace", "sub": "replace"}
 
 // literalPattern reads the literal of a regular expression, and the sigil of
 // Elixir.
@@ -91,7 +91,7 @@ func asPattern(v *Value, plain bool, l code.Language) *Value {
 	case v == nil:
 	case v.Kind == External && v.Text == pattern:
 		return v
-	case v.Kind == External && v.Text == "unwrap" && len(v.Kids) == 1:
+	case v.Kind == Op && v.Text == "unwrap" && len(v.Kids) == 1: // of Rust
 		return asPattern(v.Kids[0], plain, l)
 	case v.Kind == External && compilers[v.Text] && len(v.Kids) > 0 && v.Kids[0].Kind == Str:
 		flags := ""
