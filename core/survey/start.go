@@ -99,6 +99,9 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	files := s.reach(st, prog)
 	live := Live(files)
 	st.Listeners = ServerListeners(st.Final, st.Process)
+	if _, laravel := s.C.Dep("laravel/framework"); !laravel && len(st.Listeners) == 1 && st.Listeners[0].Server == "artisan serve" {
+		st.Listeners = nil // a program of that name, and no command of Laravel
+	}
 	if s.isManage(st) {
 		if index(st.Final.Args, "runserver") >= 0 {
 			st.Listeners = []*fact.Listener{Runserver(st.Final, st.Process)}
