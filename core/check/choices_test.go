@@ -38,3 +38,11 @@ func TestManyChoices(t *testing.T) {
 		})
 	}
 }
+
+// TestSettingsThatNoFileHas asks a package for settings of which no file says
+// anything.
+func TestSettingsThatNoFileHas(t *testing.T) {
+	t.Parallel()
+	outcome(t, "-- package.json --\n{\"name\": \"dome\", \"dependencies\": {\"config\": \"4.1.1\"}}\n-- Procfile --\nweb: node s.js\n-- config/default.json --\n{\"port\": 3000}\n-- s.js --\nconst config = require(\"config\");\nrequire(\"http\").createServer().listen(config.port, config.host);\n",
+		" => any 3000")
+}

@@ -2413,7 +2413,10 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 			return &Value{Kind: EnvMap, Unset: u, At: at}
 		}
 		if base.Text == "config" && javascript(s.File.Lang) && name != "get" && name != "has" && name != "util" {
-			return e.layered(name, at)
+			if v := e.layered(name, at); v != nil {
+				return keep(v)
+			}
+			return &Value{Kind: Undef, At: at}
 		}
 		if first, ok := forks[path]; ok {
 			worker := op("worker", false, at)
