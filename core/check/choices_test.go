@@ -46,3 +46,17 @@ func TestSettingsThatNoFileHas(t *testing.T) {
 	outcome(t, "-- package.json --\n{\"name\": \"dome\", \"dependencies\": {\"config\": \"4.1.1\"}}\n-- Procfile --\nweb: node s.js\n-- config/default.json --\n{\"port\": 3000}\n-- s.js --\nconst config = require(\"config\");\nrequire(\"http\").createServer().listen(config.port, config.host);\n",
 		" => any 3000")
 }
+
+// TestPatternByName asks for a match with an argument by its name.
+func TestPatternByName(t *testing.T) {
+	t.Parallel()
+	outcome(t, "-- requirements.txt --\n-- Procfile --\nweb: python s.py\n-- s.py --\nimport os, re\nfrom http.server import BaseHTTPRequestHandler, HTTPServer\nport = int(os.environ[\"PORT\"]) if re.match(r\"dome\", string=\"dome\") else 1\nHTTPServer((\"\", port), BaseHTTPRequestHandler).serve_forever()\n",
+		"PORT=5123 => unknown")
+}
+
+// TestEmptyElements goes through a list whose elements are empty lists.
+func TestEmptyElements(t *testing.T) {
+	t.Parallel()
+	outcome(t, "-- Gemfile --\n-- Procfile --\nweb: ruby s.rb\n-- s.rb --\nrequire \"socket\"\no = { port: ENV[\"PORT\"] }\n[[]].each { |a, b| o[:host] = b if a }\nTCPServer.new(\"0.0.0.0\", o[:port])\n",
+		"PORT=5123 => any 5123")
+}

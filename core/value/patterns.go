@@ -138,6 +138,9 @@ func (e *Eval) patternCall(n *code.Node, s *code.Scope, c *context) *Value {
 	}
 	if m, ok := matching[name]; ok && len(n.Args()) >= 2 {
 		args, _ := e.args(n, s, c)
+		if len(args) < 2 { // some are given by name
+			return nil
+		}
 		if p := asPattern(args[m.pattern], true, l); p != nil {
 			of := args[m.text]
 			switch l {

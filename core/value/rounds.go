@@ -106,7 +106,7 @@ func (e *Eval) turnsWith(site code.Site, c *context) (list []*context, tests []*
 			args = []*Value{p.key, p.value}
 		case over.Kind == Object:
 			args = []*Value{{Kind: List, At: over.At, Kids: []*Value{p.key, p.value}}}
-		case lang == code.Ruby && params > 1 && p.value.Kind == List && call.Node.Kids[0].Name == "each":
+		case lang == code.Ruby && params > 1 && p.value.Kind == List && len(p.value.Kids) > 0 && call.Node.Kids[0].Name == "each":
 			args = p.value.Kids
 		}
 		tests = append(tests, p.test)
