@@ -455,6 +455,11 @@ func (c *conductor) component(comp *fact.Component, r survey.Runtime) {
 			e := c.loaded(st, merged(c.opts.With, st.Env))
 			with = &e
 		}
+		st.Listeners = slices.DeleteFunc(st.Listeners, func(l *fact.Listener) bool { // never come to, whatever the host sets
+			open := env
+			open.Open = true
+			return l.Under(open).Outcome == "skipped"
+		})
 		for _, l := range st.Listeners {
 			l.Look(env, with)
 		}

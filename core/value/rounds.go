@@ -227,7 +227,7 @@ func (e *Eval) roundsWith(n *code.Node, s *code.Scope, c *context) (list []*cont
 	if target.Is(code.Bind) {
 		target = target.Kid(0)
 	}
-	if !target.Is(code.Name) && !target.Is(code.Array) || e.busy(n) {
+	if !target.Is(code.Name) && !target.Is(code.Array) && !target.Is(code.Object) || e.busy(n) {
 		return nil, nil, false
 	}
 	e.active[n] = true
@@ -272,6 +272,11 @@ func (e *Eval) roundsWith(n *code.Node, s *code.Scope, c *context) (list []*cont
 		}
 		if target.Is(code.Name) {
 			inner.loops[target.Name] = x
+		}
+		for _, k := range target.Kids { // for (const { port, host } of list)
+			if to := k.Kid(0); target.Is(code.Object) && k.Is(code.Pair) && to.Is(code.Name) {
+				inner.loops[to.Name] = e.key(x, k.Name, s, c, s.File.At(k))
+			}
 		}
 		for i, k := range target.Kids {
 			if v := x.Element(i); v != nil && k.Is(code.Name) && target.Is(code.Array) {
