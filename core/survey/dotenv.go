@@ -21,8 +21,8 @@ var dotenvPackages = map[string]bool{"dotenv": true, "python-dotenv": true, "env
 
 // dotenvFiles lists the dotenv files that a start reads, as paths of the tree,
 // in the order in which they are read. A file that is named by what cannot be
-// told is left out.
-func dotenvFiles(st *fact.Start, files []*code.File) []string {
+// told is left out. Dotenv says that python-dotenv is there.
+func dotenvFiles(st *fact.Start, files []*code.File, dotenv bool) []string {
 	var list []string
 	add := func(p string, ok bool) {
 		if ok {
@@ -34,6 +34,13 @@ func dotenvFiles(st *fact.Start, files []*code.File) []string {
 	}
 	if list2, ok := otherDotenv(st, files); ok {
 		return append(list, list2...)
+	}
+	if st.Final.Known != nil && st.Final.Known.Server == "flask run" && dotenv {
+		// Where python-dotenv is there, .env first (Flask 3.1, "Environment
+		// Variables From dotenv").
+		for _, name := range []string{".env", ".flaskenv"} {
+			add(source.Join(st.Final.Dir, name))
+		}
 	}
 	imported, called, plain := false, false, false
 	for _, i := range st.Imports {

@@ -119,6 +119,9 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	if len(st.Listeners) == 1 && st.Listeners[0].Server == "hypercorn" && st.Listeners[0].Via == "default" {
 		s.hypercornConfig(st, prog)
 	}
+	if len(st.Listeners) == 1 && (st.Listeners[0].Server == "vite" || st.Listeners[0].Server == "vite preview") {
+		s.viteConfig(st, prog)
+	}
 	if len(st.Listeners) == 1 && st.Listeners[0].Server == "rails" && st.Listeners[0].Port == nil && !st.Listeners[0].Missing {
 		s.railsPort(st, prog)
 	}
@@ -187,7 +190,8 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	}
 	s.fold(st, dir)
 	st.Personal = personal(st, prog, files)
-	st.Dotenv = dotenvFiles(st, files)
+	_, dotenv := s.C.Dep("python-dotenv")
+	st.Dotenv = dotenvFiles(st, files, dotenv)
 	st.Secrets = effective(st, Secrets(st.Program, files))
 	return st
 }
@@ -1007,6 +1011,62 @@ func (s *Starter) hypercornConfig(st *fact.Start, prog *Program) {
 		st.Listeners = append(st.Listeners, &l)
 	}
 	st.Reached = append(st.Reached, p)
+}
+
+// viteConfig reads where the server of Vite listens from its settings: those of
+// the preview, which takes the host of the development server where it has none
+// (Vite 7, "Server Options", "Preview Options"). What the command line says
+// counts before them.
+func (s *Starter) viteConfig(st *fact.Start, prog *Program) {
+	names := []string{"vite.config.js", "vite.config.mjs", "vite.config.ts", "vite.config.cjs", "vite.config.mts", "vite.config.cts"}
+	if w, ok, _ := st.Final.Flag("-c", "--config"); ok && w.Literal() {
+		names = []string{w.Text}
+	}
+	var f *code.File
+	for _, n := range names {
+		if p, ok := source.Join(st.Final.Dir, n); ok && f == nil {
+			f = prog.File(p)
+		}
+	}
+	if f == nil {
+		return
+	}
+	l := st.Listeners[0]
+	e := value.New(prog, f.Name)
+	e.Dir = st.Final.Dir
+	given := &value.Value{Kind: value.Object, Keys: []string{"command", "mode", "isPreview"}, Kids: []*value.Value{
+		value.Text("serve", l.At), value.Text("production", l.At), {Kind: value.Bool, Num: 1, At: l.At}}}
+	all := e.Configured(f, given)
+	if all.Kind != value.Object {
+		for _, p := range []**value.Value{&l.Host, &l.Port} {
+			if *p == nil {
+				*p = value.NotKnown("the settings in "+f.Name, place.Whole(f.Name))
+			}
+		}
+		return
+	}
+	set := func(key string) *value.Value {
+		v := all.Get("server").Get(key)
+		if l.Server == "vite preview" {
+			if key == "port" {
+				v = nil
+			}
+			if w := all.Get("preview").Get(key); w != nil {
+				v = w
+			}
+		}
+		return v
+	}
+	if v := set("port"); v != nil && l.Port == nil {
+		l.Port, l.PortAt, l.Via = v, placeOf(v, l.At), "setting"
+	}
+	if v := set("host"); v != nil && l.Host == nil {
+		l.Host, l.HostAt, l.Via = v, placeOf(v, l.At), "setting"
+		if v.Kind == value.Bool {
+			l.Host = map[bool]*value.Value{true: value.Text("0.0.0.0", v.At), false: nil}[v.Num != 0]
+		}
+	}
+	st.Reached = append(st.Reached, f.Name)
 }
 
 // rubyConfigs are the servers of Ruby whose settings are a file of Ruby: where

@@ -71,6 +71,9 @@ type Eval struct {
 
 	changed map[*code.File]map[string][]code.Site // what changes objects, by their names
 
+	outside   map[string][]*code.Binding // what functions of Go assign to variables of their package, by its folder and their name
+	assigning int                        // how many of the loaded files are in these
+
 	sets    map[string][]code.Site // what may set a variable, by its name
 	scanned int                    // how many of the loaded files are in sets
 }
@@ -78,7 +81,7 @@ type Eval struct {
 // New makes an evaluator.
 func New(l Loader, main string) *Eval {
 	return &Eval{Loader: l, Main: main, active: map[any]bool{}, cache: map[spot]*Value{}, sets: map[string][]code.Site{},
-		callers: map[*code.Node][]code.Site{}, maybe: map[*code.Node]bool{}, heirs: map[string][]heir{}, ofGo: map[string][]method{}, looping: map[*code.File]*loops{}, unnamed: map[*code.File]map[*code.Node]string{}, changed: map[*code.File]map[string][]code.Site{}, byName: map[string][]code.Site{}, byFile: map[string][]code.Site{}}
+		callers: map[*code.Node][]code.Site{}, maybe: map[*code.Node]bool{}, heirs: map[string][]heir{}, ofGo: map[string][]method{}, looping: map[*code.File]*loops{}, unnamed: map[*code.File]map[*code.Node]string{}, changed: map[*code.File]map[string][]code.Site{}, outside: map[string][]*code.Binding{}, byName: map[string][]code.Site{}, byFile: map[string][]code.Site{}}
 }
 
 // ref is the code behind a function, class or object.
@@ -425,6 +428,15 @@ func (v *Value) spread(o *Value, py bool) {
 		v.spread(o.Kids[0], py)
 	default:
 		w := o.settled(0)
+		if w == nil && o.Kind == Cond && len(o.Kids) == 3 && o.choices(maxChoices) < maxChoices && o.objects(0) {
+			yes, no := *v, *v
+			for i, side := range []*Value{&yes, &no} {
+				side.Keys, side.Kids = slices.Clone(v.Keys), slices.Clone(v.Kids)
+				side.spread(o.Kids[i+1], py)
+			}
+			v.openly(o, &yes, &no)
+			return
+		}
 		if w == nil || w.Kind != Cond {
 			v.Keys, v.Kids = append(v.Keys, "..."), append(v.Kids, o)
 			return
@@ -442,6 +454,41 @@ func (v *Value) spread(o *Value, py bool) {
 		no.Keys, no.Kids = no.Keys[len(v.Keys):], no.Kids[len(v.Kids):]
 		v.choose(w.Kids[0], &yes, &no, w.Py)
 	}
+}
+
+// objects reports whether one of the values that conditions choose between is an
+// object.
+func (v *Value) objects(depth int) bool {
+	if v.Kind == Cond && len(v.Kids) == 3 && depth < 12 {
+		return v.Kids[1].objects(depth+1) || v.Kids[2].objects(depth+1)
+	}
+	return v.Kind == Object
+}
+
+// openly makes an object one of two that the condition of o chooses, of which
+// one may hold what is not known.
+func (v *Value) openly(o, yes, no *Value) {
+	var keys []string
+	var kids []*Value
+	for _, side := range []*Value{yes, no} {
+		if i := slices.Index(side.Keys, "..."); i >= 0 && len(keys) == 0 { // first, so that each that follows counts more
+			keys, kids = append(keys, "..."), append(kids, side.Kids[i])
+		}
+	}
+	nothing := &Value{Kind: Undef, Text: absent}
+	for _, side := range []*Value{yes, no} {
+		for _, k := range side.Keys {
+			if k == "..." || slices.Contains(keys, k) {
+				continue
+			}
+			a, b := yes.held(k, nothing), no.held(k, nothing)
+			if a != b {
+				a = &Value{Kind: Cond, Py: o.Py, At: a.At, Kids: []*Value{o.Kids[0], a, b}}
+			}
+			keys, kids = append(keys, k), append(kids, a)
+		}
+	}
+	v.Keys, v.Kids = keys, kids
 }
 
 // settled gives what may be one of several objects, or nothing, as conditions
@@ -965,6 +1012,9 @@ func (e *Eval) lookup(name string, off int32, s *code.Scope, c *context) *Value 
 		}
 		if x != s {
 			bs = before(bs, s, off)
+			if x == file.Top && file.Lang == code.Go {
+				bs = e.elsewhere(bs, name, file)
+			}
 		}
 		if v := e.bindings(bs, x, contextOf(c, x), use); v != nil {
 			switch {
@@ -1200,6 +1250,9 @@ func (e *Eval) guardIn(g code.Guard, c *context) *Value {
 
 func (e *Eval) binding(b *code.Binding, s *code.Scope, c *context) *Value {
 	f := s.File
+	if b.From != nil {
+		f = b.From.File
+	}
 	line := func(end int32) place.Span { return f.Lines.Span(f.Name, int(b.Off), int(max(b.Off, end))) }
 	if b.Kind == "loop" || b.Op == "loop" && b.Value == nil {
 		return unknown("set in a loop", line(b.Off))
@@ -1721,6 +1774,9 @@ func (e *Eval) fromModule(path, name string, py bool) *Value {
 func (e *Eval) member(f *code.File, name string, c *context) *Value {
 	if f.Lang == code.Python || f.Lang == code.Go {
 		if bs := f.Top.Names[name]; len(bs) > 0 {
+			if f.Lang == code.Go {
+				bs = e.elsewhere(bs, name, f)
+			}
 			if v := e.bindings(bs, f.Top, nil, 0); v != nil {
 				return e.grown(f, name, v, 0)
 			}

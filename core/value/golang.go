@@ -44,7 +44,7 @@ func (e *Eval) goCall(n *code.Node, s *code.Scope, c *context) *Value {
 	if v := e.goLibrary(n, s, c); v != nil {
 		return v
 	}
-	if !callee.Is(code.Member) || !callee.Kid(0).Is(code.Name) {
+	if !callee.Is(code.Name) && (!callee.Is(code.Member) || !callee.Kid(0).Is(code.Name)) {
 		return nil
 	}
 	fn := e.expr(callee, s, c)
@@ -364,6 +364,43 @@ func (e *Eval) goSet(base *Value, field string, at place.Span) *Value {
 	return v
 }
 
+// elsewhere adds to the ways in which a variable of a package gets its value
+// those that stand in functions of its other files.
+func (e *Eval) elsewhere(bs []*code.Binding, name string, f *code.File) []*code.Binding {
+	files := e.Loader.Loaded()
+	for ; e.assigning < len(files); e.assigning++ {
+		g := files[e.assigning]
+		if g.Lang != code.Go {
+			continue
+		}
+		dir := g.Name[:strings.LastIndexByte(g.Name, '/')+1]
+		var found []*code.Binding
+		for _, s := range g.Funcs {
+			for _, list := range s.Names {
+				if list[0].Kind != "" || declares(s.Parent, list[0].Name) != nil {
+					continue
+				}
+				for _, b := range list {
+					if w := *b; w.Value != nil {
+						w.From = s
+						found = append(found, &w)
+					}
+				}
+			}
+		}
+		slices.SortFunc(found, func(a, b *code.Binding) int { return int(a.Off - b.Off) })
+		for _, b := range found {
+			e.outside[dir+b.Name] = append(e.outside[dir+b.Name], b)
+		}
+	}
+	for _, b := range e.outside[f.Name[:strings.LastIndexByte(f.Name, '/')+1]+name] {
+		if b.From.File != f {
+			bs = append(bs[:len(bs):len(bs)], b)
+		}
+	}
+	return bs
+}
+
 // withoutMajor takes the major version off the end of a module's path.
 func withoutMajor(p string) string {
 	if i := strings.LastIndexByte(p, '/'); i > 0 && i+2 < len(p)+1 && p[i+1] == 'v' && len(p) > i+2 && strings.Trim(p[i+2:], "0123456789") == "" {
@@ -380,7 +417,7 @@ func (e *Eval) samePackage(name string, f *code.File) *Value {
 			continue
 		}
 		if bs := o.Top.Names[name]; len(bs) > 0 {
-			if v := e.bindings(bs, o.Top, nil, 0); v != nil {
+			if v := e.bindings(e.elsewhere(bs, name, o), o.Top, nil, 0); v != nil {
 				return v
 			}
 		}

@@ -25,6 +25,11 @@ func library(p string) string {
 			}
 			continue
 		}
+		if name, rest, ok := strings.Cut(x, ".v"); ok && parts[0] == "gopkg.in" { // gopkg.in/yaml.v3
+			if digits := strings.TrimLeft(rest, "0123456789"); digits != rest && (digits == "" || digits[0] == '.') {
+				x = name + digits
+			}
+		}
 		kept = append(kept, x)
 	}
 	return strings.Join(kept, "/")
@@ -435,26 +440,23 @@ func (e *Eval) handed(now *Value, name string, site code.Site, c *context) *Valu
 		}
 		stream := strings.HasSuffix(p, ".NewDecoder().Decode") && decoders[strings.TrimSuffix(p, "NewDecoder().Decode")+"Unmarshal"]
 		if decoders[p] || stream {
-			var d *document.Node
+			cls, _ := e.goStruct(now.Text)
+			fill := func(d *document.Node) *Value { return e.decoded(d, cls, 0) }
+			var o *Value
 			if stream && fn.Recv != nil && len(fn.Recv.Kids) == 1 {
-				d = e.goRead(fn.Recv.Kids[0], 0)
+				o = e.goHeld(fn.Recv.Kids[0], at, fill, 0)
 			} else if len(n.Kids) > 1 {
 				from := e.expr(n.Kids[1], s, c)
 				if strings.HasSuffix(p, "DecodeFile") {
-					d = e.goData(from)
-				} else if from.Kind == External && from.Text == embedded {
-					d = e.Loader.Data(from.Kids[0].Text)
-				} else if from.Kind == External && (from.Text == "os.ReadFile()" || from.Text == "io/ioutil.ReadFile()") && len(from.Kids) == 1 {
-					if d = e.goData(from.Kids[0]); d == nil && from.Kids[0].Kind == Str {
-						return nil // there is no such file: it stays as it is
-					}
+					o = e.named(from, at, fill)
+				} else if o = e.goHeld(from, at, fill, 0); o == nil && strings.HasSuffix(from.Text, ".ReadFile()") && len(from.Kids) == 1 && from.Kids[0].Kind == Str {
+					return nil // there is no such file: it stays as it is
 				}
 			}
-			cls, _ := e.goStruct(now.Text)
-			if d == nil {
+			if o == nil {
 				return dots("what is read into " + name)
 			}
-			return e.decoded(d, cls, 0)
+			return o
 		}
 		last := Tail(p, 1)
 		for _, word := range []string{"Unmarshal", "Decode", "Parse", "Load", "Process", "Bind", "Fill", "Populate", "Unpack", "Scan"} {
@@ -545,18 +547,21 @@ func (e *Eval) writes(fn *Value, which int, now *Value, args []*Value, c *contex
 	return out
 }
 
-// goRead is the data behind a reader of Go; nil where it is not known.
-func (e *Eval) goRead(v *Value, depth int) *document.Node {
+// goHeld is what `fill` makes of the data behind a reader of Go; nil where it is
+// not known.
+func (e *Eval) goHeld(v *Value, at place.Span, fill func(*document.Node) *Value, depth int) *Value {
 	if v.Kind != External || len(v.Kids) == 0 || depth > 4 {
 		return nil
 	}
 	switch v.Text {
 	case "os.Open()", "os.ReadFile()", "io/ioutil.ReadFile()", "os.OpenFile()":
-		return e.goData(v.Kids[0])
+		return e.named(v.Kids[0], at, fill)
 	case embedded:
-		return e.Loader.Data(v.Kids[0].Text)
+		if d := e.Loader.Data(v.Kids[0].Text); d != nil {
+			return fill(d)
+		}
 	case "bytes.NewReader()", "strings.NewReader()", "bufio.NewReader()", "bytes.NewBuffer()", "io.ReadAll()", "io/ioutil.ReadAll()":
-		return e.goRead(v.Kids[0], depth+1)
+		return e.goHeld(v.Kids[0], at, fill, depth+1)
 	}
 	return nil
 }
@@ -613,7 +618,12 @@ func (e *Eval) decoded(d *document.Node, cls *code.Node, depth int) *Value {
 // viperFields gives a structure as viper.Unmarshal fills it.
 func (e *Eval) viperFields(cls *code.Node, f *code.File, prefix string, depth int) *Value {
 	o := &Value{Kind: Object, Text: cls.Name, At: f.At(cls)}
-	for _, b := range cls.Kid(1).Kids {
+	e.viperFill(o, cls.Kid(1), f, prefix, depth)
+	return o
+}
+
+func (e *Eval) viperFill(o *Value, block *code.Node, f *code.File, prefix string, depth int) {
+	for _, b := range block.Kids {
 		if !b.Is(code.Bind) || !b.Kid(0).Is(code.Name) || depth > 4 {
 			continue
 		}
@@ -624,7 +634,10 @@ func (e *Eval) viperFields(cls *code.Node, f *code.File, prefix string, depth in
 			}
 		}
 		var v *Value
-		if sub, g := e.goStruct(b.Alias); sub != nil {
+		if inner := b.Kid(3); inner != nil { // without a name of its own
+			v = &Value{Kind: Object, At: f.At(b)}
+			e.viperFill(v, inner, f, prefix+key+".", depth+1)
+		} else if sub, g := e.goStruct(b.Alias); sub != nil {
 			v = e.viperFields(sub, g, prefix+key+".", depth+1)
 		} else {
 			v = e.viper(prefix+key, f.At(b))
@@ -634,7 +647,6 @@ func (e *Eval) viperFields(cls *code.Node, f *code.File, prefix string, depth in
 		}
 		o.Keys, o.Kids = append(o.Keys, b.Kids[0].Name), append(o.Kids, v)
 	}
-	return o
 }
 
 // viper gives what viper has for a key: what is set, a flag that is given, a

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"ubique/core/code"
+	"ubique/core/document"
 	"ubique/core/place"
 )
 
@@ -588,13 +589,19 @@ func (e *Eval) jvmProperty(obj *code.Node, args []*Value, s *code.Scope, at plac
 			continue
 		}
 		file := ""
+		var made *Value // a name that is made while the program runs
 		find := func(k *code.Node) bool {
 			switch {
 			case k.Is(code.String) && strings.HasSuffix(k.Name, ".properties"):
-				file = k.Name
-			case k.Is(code.Name): // a constant
-				if v := e.expr(k, site.Scope, nil); v.Kind == Str && strings.HasSuffix(v.Text, ".properties") {
+				if file == "" {
+					file = k.Name
+				}
+			case k.Is(code.Name), k.Is(code.Binary), k.Is(code.Template), k.Is(code.Call): // a constant, or one that is made
+				switch v := e.expr(k, site.Scope, nil); {
+				case v.Kind == Str && strings.HasSuffix(v.Text, ".properties"):
 					file = v.Text
+				case made == nil && (v.Kind == Op || v.Kind == Cond || v.Kind == Env) && len(v.Variables()) > 0:
+					made = v
 				}
 			}
 			return true
@@ -606,6 +613,22 @@ func (e *Eval) jvmProperty(obj *code.Node, args []*Value, s *code.Scope, at plac
 					for _, b := range x.Names[a.Name] {
 						b.Value.Walk(find)
 					}
+				}
+			}
+		}
+		if made != nil {
+			ask := func(d *document.Node) *Value {
+				if n := d.Get(args[0].Text); n != nil {
+					return FromDocument(n).with(Step{at, "reads " + d.At().File})
+				}
+				if len(args) > 1 {
+					return args[1]
+				}
+				return &Value{Kind: Null, At: at}
+			}
+			for _, dir := range []string{e.Dir, joined2(e.Dir, "src/main/resources")} {
+				if v := e.namedIn(dir, nil, made, at, ask, 0); v != nil {
+					return v
 				}
 			}
 		}

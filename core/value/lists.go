@@ -463,31 +463,7 @@ func (e *Eval) openedData(v *Value, at place.Span) *Value {
 	default:
 		return nil
 	}
-	if name.Kind == Op && (name.Text == "||" || name.Text == "??") && len(name.Kids) == 2 && len(name.Kids[0].Variables()) > 0 {
-		if p, ok := e.pathOf(name.Kids[1], 0); ok { // one that the environment names, or this
-			if d := e.Loader.Data(p); d != nil {
-				set := op("Boolean", false, at, name.Kids[0])
-				return &Value{Kind: Cond, At: at, Kids: []*Value{set, unknown("a file that the environment names", at), FromDocument(d).with(Step{at, "reads " + p})}}
-			}
-		}
-	}
-	t, ok := e.templateOf(name, e.Dir)
-	if !ok {
-		return nil
-	}
-	keys, files := t.choices(e.Loader)
-	var values []*Value
-	for _, f := range files {
-		d := e.Loader.Data(f)
-		if d == nil {
-			return nil
-		}
-		values = append(values, FromDocument(d).with(Step{at, "reads " + f}))
-	}
-	if len(keys) == 0 {
-		return nil
-	}
-	return t.oneOf(keys, values, at)
+	return e.fromNamed(name, at)
 }
 
 // maxTurns is how many turns of a loop are followed.

@@ -434,24 +434,21 @@ func (e *Eval) setLater(base *Value, name string, v *Value) *Value {
 }
 
 // fieldDefault reads x: T = field(default=…) and field(default_factory=…) of a
-// data class; nil for any other field.
+// data class, also where a function of the tree makes the field; nil for any
+// other one.
 func (e *Eval) fieldDefault(b *code.Binding, inside *code.Scope) *Value {
-	if !b.Value.Is(code.Call) || e.expr(b.Value.Kid(0), inside, nil).Text != "dataclasses.field" {
+	if !b.Value.Is(code.Call) {
 		return nil
 	}
-	for _, a := range b.Value.Args() {
-		if !a.Is(code.Keyword) {
-			continue
-		}
-		v := e.expr(a.Kid(0), inside, nil)
-		switch a.Name {
-		case "default":
-			return v
-		case "default_factory":
-			if v.Kind == Func {
-				return e.invoke(v, nil, nil, nil)
-			}
-		}
+	v := e.expr(b.Value, inside, nil)
+	if v.Kind != External || v.Text != "dataclasses.field()" || v.ref == nil {
+		return nil
+	}
+	if d := v.ref.keys["default"]; d != nil {
+		return d
+	}
+	if fn := v.ref.keys["default_factory"]; fn != nil && fn.Kind == Func {
+		return e.invoke(fn, nil, nil, nil)
 	}
 	return nil
 }

@@ -1,6 +1,7 @@
 package value
 
 import (
+	"slices"
 	"strings"
 
 	"ubique/core/code"
@@ -40,6 +41,11 @@ func (e *Eval) parseArgs(args []*Value, at place.Span) *Value {
 	for i, name := range opts.Keys {
 		o := opts.Kids[i]
 		v := e.flagged(name, o.Get("short").literal())
+		if o.Get("type").literal() == "boolean" {
+			if v = nil; e.switchedOn(name, o.Get("short").literal()) {
+				v = boolean(true, at)
+			}
+		}
 		if v == nil {
 			v = o.Get("default")
 		}
@@ -48,6 +54,24 @@ func (e *Eval) parseArgs(args []*Value, at place.Span) *Value {
 		}
 	}
 	return &Value{Kind: Object, At: at, Keys: []string{"values", "positionals"}, Kids: []*Value{values, unknown("arguments that are no options", at)}}
+}
+
+// switchedOn reports whether the start command passes an option that takes no
+// value: its name after two dashes, or its letter, also among others.
+func (e *Eval) switchedOn(name, short string) bool {
+	for _, a := range e.Args {
+		if a.Kind != Str {
+			continue
+		}
+		if a.Text == "--" {
+			break
+		}
+		letters, ok := strings.CutPrefix(a.Text, "-")
+		if a.Text == "--"+name || ok && short != "" && !strings.HasPrefix(letters, "-") && strings.Contains(letters, short) {
+			return true
+		}
+	}
+	return false
 }
 
 func (v *Value) literal() string {
@@ -184,13 +208,14 @@ func (e *Eval) commanded(name string, at place.Span) *Value {
 			if len(long) == 0 || strings.TrimPrefix(long[0], "--") != dashed(name) {
 				continue
 			}
+			if call == "Option" {
+				return e.builtOption(flags, site, at)
+			}
 			if v := e.given(flags); v != nil {
 				return v
 			}
 			args, _ := e.Arguments(site)
 			switch {
-			case call == "Option":
-				return unknown("an option that is built in steps", at)
 			case len(args) > 3 && args[2].Kind == Func:
 				return args[3]
 			case len(args) > 2 && args[2].Kind != External:
@@ -202,6 +227,57 @@ func (e *Eval) commanded(name string, at place.Span) *Value {
 		}
 	}
 	return nil
+}
+
+// builtOption is an option of commander that is made in steps: new
+// Option("-p, --port <n>").env("PORT").default(8000).argParser(Number).
+func (e *Eval) builtOption(flags []string, site code.Site, at place.Span) *Value {
+	v, given := e.given(flags), true
+	if v == nil {
+		v, given = &Value{Kind: Undef, At: at}, false
+	}
+	var env, def, parse *Value
+	for n := site.Node; n != nil; {
+		var next *code.Node
+		for _, x := range site.Scope.File.Calls {
+			fn := x.Node.Kid(0)
+			if !fn.Is(code.Member) || fn.Kid(0) != n {
+				continue
+			}
+			next = x.Node
+			args, _ := e.Arguments(x)
+			if len(args) == 0 {
+				break
+			}
+			switch fn.Name {
+			case "env":
+				env = args[0]
+			case "default":
+				def = args[0]
+			case "argParser":
+				parse = args[0]
+			}
+			break
+		}
+		n = next
+	}
+	parsed := func(v *Value) *Value {
+		if parse != nil {
+			return e.converted(parse, v, at)
+		}
+		return v
+	}
+	if given {
+		return parsed(v)
+	}
+	if def != nil {
+		v = def
+	}
+	if env != nil {
+		set := &Value{Kind: Env, Text: env.literal(), Unset: ReadsUndef, At: env.At}
+		v = &Value{Kind: Cond, At: at, Kids: []*Value{op("isset", false, at, set), parsed(set), v}}
+	}
+	return v
 }
 
 // yargs is an option of yargs: .option("port", { default, alias, type }).
@@ -265,11 +341,14 @@ func (e *Eval) yargsEnv(name string, number bool, def *Value, at place.Span) *Va
 	return def
 }
 
-// sections gives the document that a ConfigParser reads: c.read("app.ini").
-func (e *Eval) sections(obj *code.Node) *document.Node {
-	if !obj.Is(code.Name) {
-		return nil
-	}
+// ini is the text of an object that is a section of a file of settings.
+const ini = "ini"
+
+// sections gives what a ConfigParser reads as an object of its sections: the
+// files of c.read("app.ini"), a later one over an earlier one, each section with
+// what [DEFAULT] says (Python 3.14, "configparser"). Nil where it is not known.
+func (e *Eval) sections(obj *code.Node, at place.Span) *Value {
+	var all *Value
 	for _, site := range e.calls("read") {
 		fn := site.Node.Kid(0)
 		if !fn.Is(code.Member) || !fn.Kid(0).Is(code.Name) || fn.Kids[0].Name != obj.Name {
@@ -279,76 +358,143 @@ func (e *Eval) sections(obj *code.Node) *document.Node {
 		if len(args) == 0 {
 			continue
 		}
-		name := args[0]
-		if name.Kind == List && len(name.Kids) == 1 {
-			name = name.Kids[0]
+		names := []*Value{args[0]}
+		if args[0].Kind == List {
+			names = args[0].Kids
 		}
-		if p, ok := e.PathOf(name); ok {
-			return e.Loader.Data(p)
+		for _, name := range names {
+			o := e.named(name, at, sectioned)
+			if o == nil {
+				if _, ok := e.PathOf(name); ok { // one that is not there is passed over
+					continue
+				}
+				return unknown("a file of settings that is named while the program runs", at)
+			}
+			all = overlaid(all, o)
 		}
 	}
-	return nil
+	return all
 }
 
-// section evaluates c["a"]["b"], c.get("a", "b") and c.getint("a", "b") of a
-// ConfigParser; nil for all else.
+// sectioned is a file of settings as an object of its sections.
+func sectioned(d *document.Node) *Value {
+	o := FromDocument(d)
+	defaults := o.Get("DEFAULT")
+	for i, in := range o.Kids {
+		if in.Kind != Object {
+			continue
+		}
+		in.Text = ini
+		if defaults != nil && in != defaults {
+			w := *defaults
+			w.Keys, w.Kids = slices.Clone(w.Keys), slices.Clone(w.Kids)
+			w.spread(in, true)
+			o.Kids[i] = &w
+		}
+	}
+	return o
+}
+
+// overlaid is one object of sections over another, section by section.
+func overlaid(a, b *Value) *Value {
+	switch {
+	case a == nil:
+		return b
+	case b.Kind == Cond && b.choices(maxChoices) < maxChoices:
+		return &Value{Kind: Cond, Py: b.Py, At: b.At, Kids: []*Value{b.Kids[0], overlaid(a, b.Kids[1]), overlaid(a, b.Kids[2])}}
+	case a.Kind == Cond && a.choices(maxChoices) < maxChoices:
+		return &Value{Kind: Cond, Py: a.Py, At: a.At, Kids: []*Value{a.Kids[0], overlaid(a.Kids[1], b), overlaid(a.Kids[2], b)}}
+	case a.Kind != Object || b.Kind != Object:
+		return unknown("several files of settings", b.At)
+	}
+	o := &Value{Kind: Object, At: b.At, Keys: slices.Clone(a.Keys), Kids: slices.Clone(a.Kids)}
+	for i, k := range b.Keys {
+		in := b.Kids[i]
+		if before := o.Get(k); before != nil && before.Kind == Object && in.Kind == Object {
+			both := *before
+			both.Keys, both.Kids = slices.Clone(before.Keys), slices.Clone(before.Kids)
+			both.spread(in, true)
+			in = &both
+		}
+		o.Keys, o.Kids = append(o.Keys, k), append(o.Kids, in)
+	}
+	return o
+}
+
+// section evaluates c["a"], c.get("a", "b"), c.getint("a", "b") and what the
+// section c["a"] is asked of a ConfigParser; nil for all else.
 func (e *Eval) section(n *code.Node, s *code.Scope, c *context) *Value {
 	at := s.File.At(n)
-	switch {
-	case n.Is(code.Index) && n.Kid(0).Is(code.Index):
-		inner := n.Kids[0]
-		if d := e.parser(inner.Kid(0), s, c); d != nil {
-			a, b := e.expr(inner.Kid(1), s, c), e.expr(n.Kid(1), s, c)
-			if v := d.Get(a.literal(), b.literal()); v != nil {
-				return text(v.Text, v.At())
-			}
+	if n.Is(code.Index) {
+		if d := e.parser(n.Kid(0), s, c, at); d != nil {
+			return e.key(d, e.expr(n.Kid(1), s, c).literal(), s, c, at)
+		}
+		return nil
+	}
+	if !n.Is(code.Call) || !n.Kid(0).Is(code.Member) {
+		return nil
+	}
+	fn := n.Kids[0]
+	conv, ok := map[string]string{"get": "", "getint": "int", "getboolean": "truthy", "getfloat": "float"}[fn.Name]
+	if !ok {
+		return nil
+	}
+	in := e.parser(fn.Kid(0), s, c, at)
+	args, keys := []*Value(nil), map[string]*Value(nil)
+	if in != nil {
+		if args, keys = e.args(n, s, c); len(args) < 2 {
+			return nil
+		}
+		in, args = e.key(in, args[0].literal(), s, c, at), args[1:]
+	} else {
+		if fn.Kid(0).Is(code.String) {
+			return nil
+		}
+		if in = e.expr(fn.Kid(0), s, c); !in.sectional(0) {
+			return nil
+		}
+		args, keys = e.args(n, s, c)
+	}
+	if len(args) == 0 {
+		return nil
+	}
+	v := e.key(in, args[0].literal(), s, c, place.Span{})
+	if conv != "" {
+		v = op(conv, true, at, v)
+	}
+	other := keys["fallback"]
+	if other == nil && len(args) > 1 {
+		other = args[1]
+	}
+	if other == nil {
+		if v.Kind == Undef {
 			return unknown("a setting that is not in the file", at)
-		}
-	case n.Is(code.Call) && n.Kid(0).Is(code.Member):
-		fn := n.Kids[0]
-		conv, ok := map[string]string{"get": "", "getint": "int", "getboolean": "truthy"}[fn.Name]
-		if !ok {
-			return nil
-		}
-		args, keys := e.args(n, s, c)
-		var v *Value
-		if sec := fn.Kid(0); sec.Is(code.Index) && len(args) > 0 { // c["a"].getint("b")
-			d := e.parser(sec.Kid(0), s, c)
-			if d == nil {
-				return nil
-			}
-			if k := d.Get(e.expr(sec.Kid(1), s, c).literal(), args[0].literal()); k != nil {
-				v = text(k.Text, k.At())
-			} else if len(args) > 1 {
-				v = args[1]
-			}
-		} else if d := e.parser(sec, s, c); d != nil && len(args) > 1 {
-			if k := d.Get(args[0].literal(), args[1].literal()); k != nil {
-				v = text(k.Text, k.At())
-			}
-		} else {
-			return nil
-		}
-		if v == nil {
-			if v = keys["fallback"]; v == nil {
-				return unknown("a setting that is not in the file", at)
-			}
-			return v
-		}
-		if conv != "" {
-			v = op(conv, true, at, v)
 		}
 		return v
 	}
-	return nil
+	if v.Kind == Undef || conv != "" && v.Kids[0].Kind == Undef {
+		return other
+	}
+	return v
 }
 
-func (e *Eval) parser(obj *code.Node, s *code.Scope, c *context) *document.Node {
+// sectional reports whether a value is a section of a file of settings.
+func (v *Value) sectional(depth int) bool {
+	switch v.Kind {
+	case Object:
+		return v.Text == ini
+	case Cond:
+		return depth < 8 && (v.Kids[1].sectional(depth+1) || v.Kids[2].sectional(depth+1))
+	}
+	return false
+}
+
+func (e *Eval) parser(obj *code.Node, s *code.Scope, c *context, at place.Span) *Value {
 	if !obj.Is(code.Name) {
 		return nil
 	}
 	if v := e.expr(obj, s, c); v.Kind != External || v.Text != "configparser.ConfigParser()" && v.Text != "configparser.RawConfigParser()" {
 		return nil
 	}
-	return e.sections(obj)
+	return e.sections(obj, at)
 }

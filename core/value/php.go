@@ -212,14 +212,10 @@ func (e *Eval) phpMethod(callee *code.Node, s *code.Scope, c *context) *Value {
 
 // phpData gives the data of a file that the program reads.
 func (e *Eval) phpData(file *Value, at place.Span) *Value {
-	p, ok := e.PathOf(file)
-	if !ok {
-		return unknown("what is in a file that is named while the program runs", at)
+	if v := e.fromNamed(file, at); v != nil {
+		return v
 	}
-	if d := e.Loader.Data(p); d != nil {
-		return FromDocument(d).with(Step{at, "reads " + p})
-	}
-	return unknown("what is in "+p, at)
+	return unknown("what is in a file that is named while the program runs", at)
 }
 
 // putenv gives what the program itself writes into a variable before it reads

@@ -129,34 +129,13 @@ func elements(v *Value) (list []element, ok bool) {
 }
 
 func elementsOf(v *Value, depth int) (list []element, ok bool) {
-	if v.Kind == Cond && len(v.Kids) == 3 && depth < 12 { // with more under a condition
-		more, ok1 := elementsOf(v.Kids[1], depth+1)
-		base, ok2 := elementsOf(v.Kids[2], depth+1)
-		not := len(more) < len(base)
-		if not {
-			more, base = base, more
-		}
-		if !ok1 || !ok2 || len(more) > maxTurns*2 {
+	if v.Kind == Cond && len(v.Kids) == 3 && depth < 12 {
+		yes, ok1 := elementsOf(v.Kids[1], depth+1)
+		no, ok2 := elementsOf(v.Kids[2], depth+1)
+		if !ok1 || !ok2 || len(yes)+len(no) > maxTurns*4 {
 			return nil, false
 		}
-		for i, x := range base {
-			if w := more[i].value; w != x.value && (w.Kind != x.value.Kind || w.At != x.value.At || w.At.File == "") || (more[i].test == nil) != (x.test == nil) {
-				return nil, false
-			}
-		}
-		test := v.Kids[0]
-		if not {
-			test = op("!", v.Py, v.At, test)
-		}
-		for _, x := range more[len(base):] {
-			if x.test == nil {
-				x.test = test
-			} else {
-				x.test = op("&&", v.Py, v.At, test, x.test)
-			}
-			base = append(base, x)
-		}
-		return base, true
+		return either(v, yes, no), true
 	}
 	if depth > 0 && (v.Kind == Undef || v.Kind == Null) { // a list of Go that nothing was put into
 		return nil, true
@@ -175,6 +154,64 @@ func elementsOf(v *Value, depth int) (list []element, ok bool) {
 		list = append(list, element{key: key, value: k})
 	}
 	return list, true
+}
+
+// either is the elements of two lists, in their order, each under the condition
+// that chooses the list; those that stand in both stay one.
+func either(v *Value, yes, no []element) (list []element) {
+	when := v.Kids[0]
+	not := op("!", v.Py, v.At, when)
+	and := func(a, b *Value) *Value {
+		if b == nil {
+			return a
+		}
+		return op("&&", v.Py, v.At, a, b)
+	}
+	same := func(a, b element) bool {
+		return a.value == b.value || a.value.Kind == b.value.Kind && a.value.At == b.value.At && a.value.At.File != ""
+	}
+	// shared[i][j] is how many elements yes[i:] and no[j:] have in common.
+	shared := make([][]int, len(yes)+1)
+	for i := range shared {
+		shared[i] = make([]int, len(no)+1)
+	}
+	for i := len(yes) - 1; i >= 0; i-- {
+		for j := len(no) - 1; j >= 0; j-- {
+			if same(yes[i], no[j]) {
+				shared[i][j] = shared[i+1][j+1] + 1
+			} else {
+				shared[i][j] = max(shared[i+1][j], shared[i][j+1])
+			}
+		}
+	}
+	for i, j := 0, 0; i < len(yes) || j < len(no); {
+		switch {
+		case i < len(yes) && j < len(no) && same(yes[i], no[j]):
+			x := yes[i]
+			if a, b := yes[i].test, no[j].test; a != b {
+				sides := []*Value{when, a, b}
+				for k, t := range sides {
+					if t == nil {
+						sides[k] = boolean(true, v.At)
+					}
+				}
+				x.test = &Value{Kind: Cond, Py: v.Py, At: v.At, Kids: sides}
+			}
+			list = append(list, x)
+			i, j = i+1, j+1
+		case j == len(no) || i < len(yes) && shared[i+1][j] >= shared[i][j+1]:
+			x := yes[i]
+			x.test = and(when, x.test)
+			list = append(list, x)
+			i++
+		default:
+			x := no[j]
+			x.test = and(not, x.test)
+			list = append(list, x)
+			j++
+		}
+	}
+	return list
 }
 
 // commandLine is the command line of any language as a list; nil for all other
@@ -374,6 +411,8 @@ func (e *Eval) pushed(x *code.Scope, name string, v *Value, from *code.Scope, us
 // it holds.
 func joinedLists(a, b *Value) *Value {
 	switch {
+	case a.Kind == Null || a.Kind == Undef: // a list of Go that nothing was put into
+		return b
 	case a.Kind == List && len(a.Kids)+len(b.Kids) <= maxParts:
 		o := *a
 		o.Kids = append(a.Kids[:len(a.Kids):len(a.Kids)], b.Kids...)

@@ -149,14 +149,12 @@ func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 	case "load_file", "safe_load_file", "parse", "safe_load", "load":
 		for _, a := range n.Args() {
 			v := e.expr(a, s, c)
-			d := e.opened(v)
+			d := e.openedData(v, at)
 			if d == nil && strings.HasSuffix(callee.Name, "_file") {
-				if p, ok := e.PathOf(v); ok {
-					d = e.Loader.Data(p)
-				}
+				d = e.fromNamed(v, at)
 			}
 			if d != nil {
-				return FromDocument(d).with(Step{at, "reads " + d.At().File})
+				return d
 			}
 		}
 	case "then", "yield_self":

@@ -49,14 +49,20 @@ func (e *Eval) schema(fn *Value, args []*Value, s *code.Scope, at place.Span) *V
 		}
 		o := &Value{Kind: Object, At: at}
 		for i, k := range shape.Keys {
-			o.Keys, o.Kids = append(o.Keys, k), append(o.Kids, zodField(k, shape.Kids[i]))
+			o.Keys, o.Kids = append(o.Keys, k), append(o.Kids, e.zodField(k, shape.Kids[i]))
 		}
-		if strings.HasSuffix(fn.Text, ".safeParse") { // that it fits is what is asked: what does not fit raises where it is used
-			return &Value{Kind: Object, At: at, Keys: []string{"success", "data", "error"}, Kids: []*Value{{Kind: Bool, Num: 1, At: at}, o, {Kind: Undef, At: at}}}
+		if strings.HasSuffix(fn.Text, ".safeParse") {
+			fits := boolean(true, at)
+			for _, k := range o.Kids { // none ends the program
+				ok := op("catch", false, at, op("||", false, at, op("nothing", false, at, k), boolean(true, at)), boolean(false, at))
+				fits = op("&&", false, at, fits, ok)
+			}
+			wrong := &Value{Kind: Cond, At: at, Kids: []*Value{fits, {Kind: Undef, At: at}, {Kind: External, Text: anError, At: at}}}
+			return &Value{Kind: Object, At: at, Keys: []string{"success", "data", "error"}, Kids: []*Value{fits, o, wrong}}
 		}
 		return o
 	case fn.Text == "@t3-oss/env-core.createEnv" && len(args) == 1 || fn.Text == "@t3-oss/env-nextjs.createEnv" && len(args) == 1:
-		return t3(args[0], at)
+		return e.t3(args[0], at)
 	case strings.HasPrefix(fn.Text, "nconf.") && strings.HasSuffix(fn.Text, "get") && len(args) == 1 && args[0].Kind == Str:
 		return e.nconf(args[0].Text, at)
 	case fn.Text == "joi.attempt" && len(args) > 1 && args[0].Kind == EnvMap:
@@ -297,6 +303,24 @@ func (e *Eval) Whole(f *code.File) *Value {
 	return o
 }
 
+// Configured is the object that a file of settings of a tool of JavaScript gives:
+// as it is, out of a call that only says its type (defineConfig), or from a
+// function that gets what the tool says of the run.
+func (e *Eval) Configured(f *code.File, run *Value) *Value {
+	v := e.Whole(f)
+	for range 3 {
+		switch {
+		case v.Kind == External && strings.HasSuffix(v.Text, ".defineConfig()") && len(v.Kids) == 1:
+			v = v.Kids[0]
+		case v.Kind == Func:
+			v = e.invoke(v, []*Value{run}, nil, nil)
+		default:
+			return v
+		}
+	}
+	return v
+}
+
 // option gives a property of the last argument of a call that made a value.
 func option(v *Value, name string) *Value {
 	if v == nil || v.Kind != External || len(v.Kids) == 0 {
@@ -317,7 +341,7 @@ func shapeOf(fn *Value) *Value {
 
 // t3 gives the object of createEnv: schemas of zod over the environment, or over
 // an object that names the variables (documentation of @t3-oss/env-core 0.13).
-func t3(options *Value, at place.Span) *Value {
+func (e *Eval) t3(options *Value, at place.Span) *Value {
 	from := options.Get("runtimeEnv")
 	if from == nil {
 		from = options.Get("runtimeEnvStrict")
@@ -329,7 +353,7 @@ func t3(options *Value, at place.Span) *Value {
 			continue
 		}
 		for i, name := range shape.Keys {
-			v := zodField(name, shape.Kids[i])
+			v := e.zodField(name, shape.Kids[i])
 			if given := from.Get(name); given != nil && given.Kind != Env {
 				v = unknown("what runtimeEnv gives for "+name, at)
 			} else if given != nil && given.Text != name {
@@ -478,25 +502,127 @@ func joi(schema *Value, raises bool, at place.Span) *Value {
 	return o
 }
 
-func zodField(name string, spec *Value) *Value {
+// zodField is what a schema of zod makes of a variable (documentation of zod 4,
+// "Defining schemas"): what does not fit ends the program, unless it is caught.
+func (e *Eval) zodField(name string, spec *Value) *Value {
 	v := &Value{Kind: Env, Text: name, Unset: Raises, At: spec.At}
-	var r *Value = v
-	numeric := strings.Contains(spec.Text, "coerce.number")
+	return e.zod(spec, v, v)
+}
+
+// zod is what the steps of a schema make of a value, of the variable v.
+func (e *Eval) zod(spec, v, r *Value) *Value {
+	var steps []*Value
 	for x := spec; x != nil; x = x.Recv {
-		if strings.HasSuffix(x.Text, ".default()") && len(x.Kids) == 1 {
-			r = op("unset", false, spec.At, v, x.Kids[0])
+		if x.Kind == External && strings.HasSuffix(x.Text, "()") {
+			steps = append(steps, x)
 		}
-		if strings.HasSuffix(x.Text, ".optional()") && r == v {
-			v.Unset = ReadsUndef
+	}
+	at := spec.At
+	arg := func(x *Value, i int) *Value {
+		if i < len(x.Kids) {
+			return x.Kids[i]
 		}
-		if strings.HasSuffix(x.Text, ".transform()") && len(x.Kids) == 1 && (x.Kids[0].Text == "Number" || x.Kids[0].Kind == Func) {
+		return unknown("a missing argument", at)
+	}
+	var tests []*Value // that hold for what fits
+	settle := func() {
+		for _, t := range tests {
+			r = &Value{Kind: Cond, At: at, Kids: []*Value{t, r, {Kind: Env, Text: "\x00", Unset: Raises, At: at}}}
+		}
+		tests = nil
+	}
+	isset := op("isset", false, at, &Value{Kind: Env, Text: v.Text, At: at})
+	numeric := false
+	for _, x := range slices.Backward(steps) {
+		is := func(sign string, n *Value) {
+			of := r
+			if !numeric {
+				of = op("length", false, at, r)
+			}
+			tests = append(tests, op(sign, false, at, of, n))
+		}
+		switch step := strings.TrimSuffix(Tail(x.Text, 1), "()"); step {
+		case "number", "int", "float32", "float64", "int32":
+			if numeric { // of a number: .int()
+				tests = append(tests, op("Number.isInteger", false, at, r))
+				continue
+			}
 			numeric = true
+			if strings.Contains(x.Text, "coerce.") {
+				r = op("strict", false, at, op("Number", false, at, r))
+			} else {
+				tests = append(tests, op("isnumber", false, at, r))
+			}
+		case "stringbool":
+			r = op("truthy", true, at, r)
+		case "boolean":
+			if strings.Contains(x.Text, "coerce.") {
+				r = op("Boolean", false, at, r)
+			}
+		case "enum", "nativeEnum":
+			if list := arg(x, 0); list.Kind == List {
+				tests = append(tests, op("in", false, at, r, list))
+			}
+		case "literal":
+			tests = append(tests, op("===", false, at, r, arg(x, 0)))
+		case "preprocess":
+			r = e.zod(arg(x, 1), v, e.converted(arg(x, 0), r, at))
+		case "min", "gte":
+			is(">=", arg(x, 0))
+		case "max", "lte":
+			is("<=", arg(x, 0))
+		case "gt":
+			is(">", arg(x, 0))
+		case "lt":
+			is("<", arg(x, 0))
+		case "positive":
+			is(">", number(0, at))
+		case "nonnegative":
+			is(">=", number(0, at))
+		case "nonempty":
+			is(">=", number(1, at))
+		case "refine":
+			tests = append(tests, e.converted(arg(x, 0), r, at))
+		case "trim":
+			r = op("strip", false, at, r)
+		case "toLowerCase":
+			r = op("lower", false, at, r)
+		case "transform":
+			settle()
+			r = e.converted(arg(x, 0), r, at)
+			numeric = true
+		case "pipe":
+			settle()
+			r = e.zod(arg(x, 0), v, r)
+		case "default", "prefault":
+			settle()
+			d := arg(x, 0)
+			if d.Kind == Func {
+				d = e.invoke(d, nil, nil, nil)
+			}
+			r = &Value{Kind: Cond, At: at, Kids: []*Value{isset, r, d}}
+		case "optional", "nullish":
+			settle()
+			r = &Value{Kind: Cond, At: at, Kids: []*Value{isset, r, {Kind: Undef, At: at}}}
+		case "catch":
+			settle()
+			r = op("catch", false, at, r, arg(x, 0))
 		}
 	}
-	if numeric {
-		r = op("strict", false, spec.At, op("Number", false, spec.At, r))
-	}
+	settle()
 	return r
+}
+
+// converted is what a function makes of a value: one of the tree or one of the
+// language.
+func (e *Eval) converted(fn, v *Value, at place.Span) *Value {
+	switch {
+	case fn.Kind == Func:
+		return e.invoke(fn, []*Value{v}, nil, nil)
+	case fn.Kind == External && conversions[fn.Text] != "":
+		return op(conversions[fn.Text], false, at, v)
+	}
+	return unknown("what a schema makes of its value", at)
 }
 
 // envVar reads the chain env.get('X').default(1).asPortNumber().
