@@ -284,6 +284,8 @@ func (l *Listener) under(env value.Environ) Outcome {
 			}
 		case !o.Known() || o.Kind == value.External:
 			host = "unknown"
+		case o.Kind == value.List:
+			host = interfaces(o.List)
 		case o.Kind == value.Bool && o.Num != 0:
 			host = "any" // vite --host
 		case o.Text == "":
@@ -307,6 +309,31 @@ func (l *Listener) under(env value.Environ) Outcome {
 		out.Interface = host
 	}
 	return out
+}
+
+// interfaces is the one interface that a list of hosts leads to; unknown where
+// they are several.
+func interfaces(hosts []value.Outcome) string {
+	all := ""
+	for _, h := range hosts {
+		one := "unknown"
+		switch h.Kind {
+		case value.Str:
+			if one = Interface(h.Text); h.Text == "" {
+				one = "any"
+			}
+		case value.Null:
+			one = "any"
+		}
+		if all != "" && one != all {
+			return "unknown"
+		}
+		all = one
+	}
+	if all == "" {
+		return "any"
+	}
+	return all
 }
 
 // modes are the variables that say what a server of Ruby is run for, the first

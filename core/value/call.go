@@ -444,6 +444,15 @@ func (e *Eval) envCall(n *code.Node, s *code.Scope, c *context) *Value {
 		return nil
 	}
 	bv := e.expr(base, s, c)
+	if bv.Kind == Cond && s.File.Lang == code.Python && callee.Name == "get" && bv.objects(0) && n.Kid(1) != nil {
+		k, other := e.expr(n.Kids[1], s, c), &Value{Kind: Null, At: s.File.At(n)}
+		if n.Kid(2) != nil {
+			other = e.expr(n.Kid(2), s, c)
+		}
+		if k.Kind == Str {
+			return bv.ofEach(func(o *Value) *Value { return o.held(k.Text, other) })
+		}
+	}
 	switch bv.Kind {
 	case EnvMap:
 		args, keys := e.args(n, s, c)

@@ -2049,6 +2049,41 @@ func (v *Value) leaves(change func(*Value) *Value) *Value {
 	return v
 }
 
+// ofEach is what is asked of each of the objects that conditions choose between;
+// what is asked of nothing ends the program. Nil where none of them is an object.
+func (v *Value) ofEach(ask func(*Value) *Value) *Value {
+	if !v.objects(0) || v.choices(maxSides) >= maxSides {
+		return nil
+	}
+	switch v.Kind {
+	case Object:
+		return ask(v)
+	case Cond:
+		w := *v
+		w.Kids = []*Value{v.Kids[0], nil, nil}
+		for i := 1; i < 3; i++ {
+			switch k := v.Kids[i]; {
+			case k.objects(0) || k.Kind == Undef || k.Kind == Null:
+				w.Kids[i] = k.askedOf(ask)
+			case k.Kind == Unknown:
+				w.Kids[i] = k
+			default:
+				w.Kids[i] = unknown("what is asked of what is not known", k.At)
+			}
+		}
+		return &w
+	}
+	return nil
+}
+
+// askedOf is ofEach for what may be nothing as a whole.
+func (v *Value) askedOf(ask func(*Value) *Value) *Value {
+	if v.Kind == Undef || v.Kind == Null {
+		return &Value{Kind: Env, Text: "\x00", Unset: Raises, At: v.At}
+	}
+	return v.ofEach(ask)
+}
+
 // deeper gives what is written into an object that another one holds: the
 // property of the outer one with it.
 func deeper(out *Value, holder *code.Node, o *Value) *Value {

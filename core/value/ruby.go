@@ -90,7 +90,7 @@ func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 				}
 			}
 			return b
-		} else if b.Kind == Object && n.Kid(1) != nil {
+		} else if b.objects(0) && n.Kid(1) != nil {
 			k := e.expr(n.Kids[1], s, c)
 			def := &Value{Kind: Null, At: at}
 			switch d := n.Kid(2); {
@@ -104,9 +104,9 @@ func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 				def = &Value{Kind: Env, Text: "\x00", Unset: Raises, At: at}
 			}
 			if k.Kind == Str {
-				return b.held(k.Text, def)
+				return b.ofEach(func(o *Value) *Value { return o.held(k.Text, def) })
 			}
-			if len(k.Variables()) > 0 && len(b.Keys) <= 24 && !slices.Contains(b.Keys, "...") && (n.Kid(2) == nil || callee.Name == "fetch") {
+			if b.Kind == Object && len(k.Variables()) > 0 && len(b.Keys) <= 24 && !slices.Contains(b.Keys, "...") && (n.Kid(2) == nil || callee.Name == "fetch") {
 				return pickOr(k, b, def)
 			}
 		}
