@@ -113,10 +113,11 @@ const (
 	ImportName      // Name: what is imported ("default", "*" for all); Alias: its name here
 	Export          // Name as Alias outside; Kids[0]: value or declaration; Module for re-exports
 	Class           // Name; Kids[0]: Array of bases, Kids[1]: Block; decorators after that
-	Loop            // Kids: head expressions, body last; with Name "of" a name or a list of names, what is gone through, body (Alias: the name of the key), with "in" the same for its keys
-	Try             // Kids: Blocks; the first is the guarded one; Name of the others: catch, else, finally
+	Loop            // Kids: head expressions, body last; with Name "for" what is done first, a test, what is done after each turn, body, an empty Block for each that is not there; with "do" the test and the body; with Name "of" a name or a list of names, what is gone through, body (Alias: the name of the key), with "in" the same for its keys
+	Try             // Kids: Blocks; the first is the guarded one; Name of the others: catch (Alias: what is caught, a colon, its name), else, finally
 	With            // Kids: Bind or expressions, body last
 	Switch          // Kids[0]: subject; then Case each
+	Jump            // Name: break, continue (Alias: its label), or global with the Names that are not the function's own
 	Case            // Kids[0]: Block, then what the subject is compared with; none: all that no other takes
 )
 
@@ -193,6 +194,10 @@ func (n *Node) Dotted() string {
 
 // Yield is the name of what a generator gives to whoever goes through it.
 const Yield = "yield"
+
+// Slice is the name of an index that takes a part: x[a:b:c]. Its kids are the
+// three ends, Undefined where one is not given.
+const Slice = "slice"
 
 // Rest1 is the name of an index that takes all from one place on: x[1:]. Its
 // kid is the place.

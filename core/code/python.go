@@ -75,7 +75,7 @@ func (r *reader) pyStatement() *Node {
 			for !r.isP(":") && r.cur().kind != tNewline && r.cur().kind != tEOF {
 				r.pos++
 			}
-			return r.suite()
+			return named(t.text, r.suite())
 		case "while":
 			r.pos++
 			n.Kind = Loop
@@ -96,13 +96,15 @@ func (r *reader) pyStatement() *Node {
 			n.Kids = []*Node{r.suite()}
 			for r.isN("except") || r.isN("finally") || r.isN("else") {
 				name := r.cur().text
+				what := ""
 				if name == "except" {
 					name = "catch"
+					what = r.caught()
 				}
 				for !r.isP(":") && r.cur().kind != tNewline && r.cur().kind != tEOF {
 					r.pos++
 				}
-				n.Kids = append(n.Kids, named(name, r.suite()))
+				n.Kids = append(n.Kids, named(name, r.suite()).as(what))
 			}
 			return r.done(n)
 		case "with":
@@ -145,10 +147,25 @@ func (r *reader) pyStatement() *Node {
 			r.done(n)
 			r.lineEnd()
 			return n
-		case "pass", "break", "continue":
+		case "pass":
 			r.pos++
 			return nil
-		case "global", "nonlocal", "del", "assert":
+		case "break", "continue":
+			r.pos++
+			n.Kind, n.Name = Jump, t.text
+			return r.done(n)
+		case "global", "nonlocal":
+			n.Kind, n.Name = Jump, "global"
+			for r.pos++; r.cur().kind == tName; r.pos++ {
+				n.Kids = append(n.Kids, &Node{Kind: Name, Name: r.cur().text, Off: r.cur().off, End: r.cur().end})
+				if a := r.at(1); a.kind == tPunct && a.text == "," {
+					r.pos++
+				}
+			}
+			r.done(n)
+			r.lineEnd()
+			return n
+		case "del", "assert":
 			if t.text != "assert" || r.at(1).kind != tPunct || r.at(1).text != "=" {
 				r.lineEnd()
 				return nil
@@ -214,6 +231,26 @@ func (r *reader) pyStatement() *Node {
 	r.done(n)
 	r.lineEnd()
 	return n
+}
+
+// caught reads what an except catches, without moving on: the names with commas
+// between, a colon, and the name that it is given.
+func (r *reader) caught() string {
+	list, name := "", ""
+	for i := 1; i < 60; i++ {
+		t := r.at(i)
+		if t.kind == tPunct && t.text == ":" || t.kind == tNewline || t.kind == tEOF {
+			break
+		}
+		switch {
+		case t.kind == tName && t.text == "as":
+			name = r.at(i + 1).text
+			return list + ":" + name
+		case t.kind == tName, t.kind == tPunct && (t.text == "." || t.text == ","):
+			list += t.text
+		}
+	}
+	return list + ":"
 }
 
 // lineEnd goes to the end of the logical line.

@@ -228,11 +228,14 @@ func (r *reader) jsStatement() *Node {
 		case "do":
 			if next.kind == tPunct && next.text == "{" {
 				r.pos++
-				n.Kind = Loop
-				n.Kids = []*Node{r.block()}
+				n.Kind, n.Name = Loop, "do"
+				body, test := r.block(), &Node{Kind: Undefined, Off: r.end(), End: r.end()}
 				if r.eatN("while") {
-					r.skipBalanced()
+					if e := r.paren(); e != nil {
+						test = e
+					}
 				}
+				n.Kids = []*Node{test, body}
 				return r.done(n)
 			}
 		case "try":
@@ -241,10 +244,14 @@ func (r *reader) jsStatement() *Node {
 				n.Kind = Try
 				n.Kids = []*Node{r.block()}
 				if r.eatN("catch") {
+					what := ""
 					if r.isP("(") {
+						if t := r.at(1); t.kind == tName {
+							what = ":" + t.text
+						}
 						r.skipBalanced()
 					}
-					n.Kids = append(n.Kids, named("catch", r.block()))
+					n.Kids = append(n.Kids, named("catch", r.block()).as(what))
 				}
 				if r.eatN("finally") {
 					n.Kids = append(n.Kids, named("finally", r.block()))
@@ -265,11 +272,17 @@ func (r *reader) jsStatement() *Node {
 			return n
 		case "break", "continue", "debugger":
 			r.pos++
+			n.Kind, n.Name = Jump, t.text
 			if c := r.cur(); !c.nl && c.kind == tName {
+				n.Alias = c.text
 				r.pos++
 			}
+			r.done(n)
 			r.semicolon()
-			return nil
+			if t.text == "debugger" {
+				return nil
+			}
+			return n
 		case "else", "catch", "finally", "case", "default":
 			if t.text == "case" || t.text == "default" && next.kind == tPunct && next.text == ":" {
 				r.pos++
@@ -359,6 +372,7 @@ func (r *reader) jsLoop() *Node {
 	}
 	r.eatP("(")
 	r.noIn = true
+	part, none := 0, func() *Node { return &Node{Kind: Block, Off: r.end(), End: r.end()} }
 	for !r.isP(")") && r.cur().kind != tEOF {
 		start := r.pos
 		if r.isN("const") || r.isN("let") || r.isN("var") {
@@ -370,7 +384,12 @@ func (r *reader) jsLoop() *Node {
 		} else if r.isN("of") || r.isN("in") {
 			n.Name = r.cur().text
 			r.pos++
-		} else if !r.eatP(";") {
+		} else if r.eatP(";") {
+			n.Name = "for"
+			if part++; len(n.Kids) < part {
+				n.Kids = append(n.Kids, none())
+			}
+		} else {
 			n.Kids = append(n.Kids, r.sequence())
 		}
 		if r.pos == start {
@@ -379,6 +398,9 @@ func (r *reader) jsLoop() *Node {
 	}
 	r.noIn = false
 	r.eatP(")")
+	for n.Name == "for" && len(n.Kids) < 3 {
+		n.Kids = append(n.Kids, none())
+	}
 	n.Kids = append(n.Kids, r.block())
 	return r.done(n)
 }
@@ -1701,9 +1723,23 @@ func (r *reader) postfix(n *Node) *Node {
 				n = r.done(c)
 				continue
 			}
-			if e := r.sequence(); e != nil && !r.isP(":") {
+			e := r.sequence()
+			switch {
+			case r.isP(":") && r.py():
+				part := &Node{Kind: Unknown, Name: Slice, Off: r.end()}
+				for {
+					if e == nil {
+						e = &Node{Kind: Undefined, Off: r.end(), End: r.end()}
+					}
+					if part.Kids = append(part.Kids, e); !r.eatP(":") {
+						break
+					}
+					e = r.expr(1)
+				}
+				c.Kids = append(c.Kids, r.done(part))
+			case e != nil && !r.isP(":"):
 				c.Kids = append(c.Kids, e)
-			} else {
+			default:
 				c.Kids = append(c.Kids, &Node{Kind: Unknown, Off: r.end(), End: r.end()})
 			}
 			for !r.isP("]") && r.cur().kind != tEOF && !r.isP(")") && !r.isP("}") && r.cur().kind != tDedent {

@@ -33,6 +33,10 @@ type Listener struct {
 	FlagPort, FlagHost bool           // it comes from the command line, which no variable beats
 	Mode               *value.Value   // what the program says it is run for; nil: the environment says it
 	View               View           // what is left of it for reports
+	// Follow says what it does in an environment by going through the program, for
+	// what its values do not tell; ok is false where that does not tell it either.
+	// Nil: there is no such way.
+	Follow func(value.Environ) (out Outcome, ok bool)
 }
 
 // View is a listener as reports show it.
@@ -222,7 +226,12 @@ func (l *Listener) Under(env value.Environ) Outcome {
 	out := l.under(env)
 	if out.Outcome == "skipped" && !env.Worker && slices.ContainsFunc(l.Guards, value.Forks) {
 		env.Worker = true
-		return l.under(env)
+		out = l.under(env)
+	}
+	if l.Follow != nil && !env.Open && (out.Outcome == "unknown" || out.Outcome == "listens" && out.Interface == "unknown") {
+		if o, ok := l.Follow(env); ok {
+			return o
+		}
 	}
 	return out
 }

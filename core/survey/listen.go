@@ -345,12 +345,22 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 	if dead(site.Scope, f, live) {
 		return nil
 	}
-	l := &fact.Listener{Server: s.server, Via: "code", At: f.At(site.Node), Dev: s.dev}
-	l.Shared = site.InTry || site.Scope.Func != nil && site.Scope.Func.Name == ""
 	args, keys := e.Arguments(site)
 	if class != nil {
 		args, keys = e.BaseArguments(class, args, keys)
 	}
+	if l := filled(e, f, site, s, v, args, keys); l != nil {
+		l.Shared = site.InTry || site.Scope.Func != nil && site.Scope.Func.Name == ""
+		return guardedBy(l, e, site)
+	}
+	return nil
+}
+
+// filled is the listener that a call makes of what it is given; nil where that
+// listens nowhere by itself.
+func filled(e *value.Eval, f *code.File, site code.Site, s shape, v *value.Value, args []*value.Value, keys map[string]*value.Value) *fact.Listener {
+	l := &fact.Listener{Server: s.server, Via: "code", At: f.At(site.Node), Dev: s.dev}
+	name := site.Node.Kid(0).Name
 	if s.server == "node" && overFastify(v) {
 		l.Server = "fastify" // what it is built on decides the interface
 	}
@@ -400,7 +410,7 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 			if socket := o.Get("path"); l.Port == nil && socket != nil && name == "listen" {
 				l.Port, l.Host, l.Bind = nil, nil, value.Concat(value.Text("unix:", l.At), socket)
 				l.PortAt, l.HostAt = placeOf(socket, l.At), placeOf(socket, l.At)
-				return guardedBy(l, e, site)
+				return l
 			}
 			if l.Port == nil {
 				for i, k := range o.Keys {
@@ -471,7 +481,7 @@ func listener(e *value.Eval, f *code.File, site code.Site, live func(string) boo
 			l.HostAt = f.At(a.Kid(0))
 		}
 	}
-	return guardedBy(l, e, site)
+	return l
 }
 
 // embeddedGunicorn is the listener of a class of the tree that runs gunicorn

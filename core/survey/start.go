@@ -169,6 +169,7 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	st.Variables = Variables(st.Program, files)
 	st.Variables = append(st.Variables, heard(st.Listeners, st.Variables)...)
 	s.bind(st, b)
+	s.follow(st, b)
 	s.settings(st, prog, files)
 	for _, f := range files {
 		for _, imp := range f.Imports {

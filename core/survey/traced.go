@@ -1,0 +1,132 @@
+package survey
+
+import (
+	"maps"
+	"slices"
+	"strings"
+
+	"ubique/core/code"
+	"ubique/core/fact"
+	"ubique/core/trace"
+	"ubique/core/value"
+)
+
+// blocking are the calls of Python that do not come back while a server runs
+// (documentation of Flask, uvicorn, aiohttp, Bottle, waitress, werkzeug,
+// socketserver, asyncio and Tornado).
+var blocking = words("run run_app run_simple serve_forever run_forever")
+
+// follow lets the listeners of a program be followed through it, where their
+// values do not tell where they listen.
+func (s *Starter) follow(st *fact.Start, b Beginning) {
+	if st.Program.Main == "" {
+		return
+	}
+	main := st.Program.Loader.File(st.Program.Main)
+	if main == nil || main.Body == nil || !trace.Follows(main.Lang) {
+		return
+	}
+	results := map[string]*trace.Result{}
+	run := func(env value.Environ) *trace.Result {
+		env = commanded(st, b, env)
+		var key strings.Builder
+		for _, k := range slices.Sorted(maps.Keys(env.Set)) {
+			key.WriteString(k + "\x00" + env.Set[k] + "\x00")
+		}
+		if env.Worker {
+			key.WriteString("worker")
+		}
+		if r := results[key.String()]; r != nil {
+			return r
+		}
+		r := trace.Run(st.Program, main, env, func(v *value.Value) (note, stays bool) {
+			_, note = lookupListen(v)
+			if main.Lang == code.Python {
+				name := value.Tail(v.Text, 1)
+				stays = blocking[name] || v.Text == "waitress.serve"
+			}
+			return note, stays
+		})
+		results[key.String()] = &r
+		return &r
+	}
+	for i, l := range st.Listeners {
+		if l.Via != "code" {
+			continue
+		}
+		which, several := 0, 0
+		for j, x := range st.Listeners {
+			if x.At == l.At && x.Via == "code" {
+				if several++; j < i {
+					which++
+				}
+			}
+		}
+		l.Follow = func(env value.Environ) (fact.Outcome, bool) {
+			return cameTo(st.Program, run(env), l, env, which, several)
+		}
+	}
+}
+
+// commanded is an environment with what the command sets in it.
+func commanded(st *fact.Start, b Beginning, env value.Environ) value.Environ {
+	more := map[string]string{}
+	for k, v := range b.EnvValues {
+		if _, set := env.Set[k]; !set && v != nil {
+			if o := v.Under(env); o.Kind == value.Str {
+				more[k] = o.Text
+			}
+		}
+	}
+	for _, a := range st.Final.Env {
+		if a.Value != nil {
+			if o := a.Value.Under(env); o.Kind == value.Str {
+				more[a.Name] = o.Text
+			}
+		}
+	}
+	return env.With(more)
+}
+
+// cameTo is what a listener did in a program that was followed: it is the one at
+// a place of several.
+func cameTo(e *value.Eval, r *trace.Result, l *fact.Listener, env value.Environ, which, several int) (fact.Outcome, bool) {
+	var outs []fact.Outcome
+	for _, c := range r.Calls {
+		if c.At != l.At {
+			continue
+		}
+		s, ok := lookupListen(c.Callee)
+		if !ok {
+			continue
+		}
+		site := code.Site{Node: c.Node, Scope: c.File.Top}
+		x := filled(e, c.File, site, s, c.Callee, slices.Clone(c.Args), c.Keys)
+		if x == nil {
+			continue
+		}
+		outs = append(outs, x.Under(env))
+	}
+	switch {
+	case len(outs) == 0 && r.Reason != "":
+		return fact.Outcome{}, false
+	case r.Ended != "":
+		return fact.Outcome{Outcome: "exits", Interface: "", Port: -1, Reason: r.Ended}, true
+	case len(outs) == 0 && (r.Waiting && len(r.Calls) == 0):
+		return fact.Outcome{}, false
+	case len(outs) == 0, len(outs) <= which && several > 1:
+		return fact.Outcome{Outcome: "skipped", Interface: "", Port: -1, Reason: "the program does not come to it"}, true
+	case len(outs) == several:
+		return known(outs[which])
+	}
+	for _, o := range outs[1:] {
+		if o != outs[0] {
+			return fact.Outcome{}, false
+		}
+	}
+	return known(outs[0])
+}
+
+func known(o fact.Outcome) (fact.Outcome, bool) {
+	return o, o.Outcome != "unknown" && o.Interface != "unknown"
+}

@@ -1,0 +1,667 @@
+package trace
+
+import (
+	"encoding/json"
+	"math"
+	"net/url"
+	"path"
+	"slices"
+	"strconv"
+	"strings"
+
+	"ubique/core/code"
+	"ubique/core/value"
+)
+
+// What the languages themselves do with texts, numbers, lists and objects
+// (ECMA-262, 15th edition; Node.js 24 documentation of fs, path, url and
+// process; Python 3.14 library reference, "Built-in Functions", "Built-in
+// Types", os, json, pathlib).
+
+// made is what `new` of a class of the language gives.
+func (m *machine) made(f *opaque, args []any, at spot) (any, bool, error) {
+	switch f.path {
+	case "Map", "WeakMap":
+		o := newObject()
+		o.class = &class{name: "Map", builtin: true}
+		if len(args) > 0 && args[0] != nil && args[0] != any(undefined) {
+			items, err := m.items(args[0], m.topOf(at))
+			if err != nil {
+				return nil, true, err
+			}
+			for _, p := range items {
+				pair, err := m.items(p, m.topOf(at))
+				if err != nil || len(pair) < 2 {
+					return nil, true, giveUp("a map whose entries are not known")
+				}
+				o.set(keyText(pair[0]), pair[1])
+			}
+		}
+		return o, true, nil
+	case "Set", "WeakSet":
+		o := newObject()
+		o.class = &class{name: "Set", builtin: true}
+		if len(args) > 0 && args[0] != nil && args[0] != any(undefined) {
+			items, err := m.items(args[0], m.topOf(at))
+			if err != nil {
+				return nil, true, err
+			}
+			for _, x := range items {
+				o.set(keyText(x), x)
+			}
+		}
+		return o, true, nil
+	case "Error", "TypeError", "RangeError", "SyntaxError", "ReferenceError", "AggregateError":
+		return raise(f.path, show(first(args))).(*thrown).v, true, nil
+	case "Promise":
+		p := &promise{v: undefined}
+		if fn, ok := first(args).(*function); ok {
+			settled := false
+			resolve := &function{native: func(m *machine, _ any, a []any, _ map[string]any, _ spot) (any, error) {
+				if !settled {
+					settled = true
+					if q, ok := first(a).(*promise); ok {
+						p.v, p.err = q.v, q.err
+					} else {
+						p.v = first(a)
+					}
+				}
+				return undefined, nil
+			}}
+			reject := &function{native: func(m *machine, _ any, a []any, _ map[string]any, _ spot) (any, error) {
+				if !settled {
+					settled = true
+					p.err = &thrown{first(a)}
+				}
+				return undefined, nil
+			}}
+			_, err := m.call(fn, undefined, []any{resolve, reject}, nil, at)
+			if t, ok := err.(*thrown); ok {
+				p.err = t
+			} else if err != nil {
+				return nil, true, err
+			}
+			for !settled && p.err == nil && len(m.later) > 0 { // it is settled later
+				next := m.later[0]
+				m.later = m.later[1:]
+				if _, err := m.call(next.fn, undefined, next.args, nil, next.at); err != nil {
+					return nil, true, err
+				}
+			}
+			if !settled && p.err == nil {
+				p.v = dontKnow("a promise")
+			}
+		}
+		return p, true, nil
+	case "URL", "url.URL":
+		text, ok := first(args).(string)
+		if !ok {
+			return dontKnow("an address"), true, nil
+		}
+		if text == "" || !strings.Contains(text, ":") {
+			if len(args) > 1 { // beside a file
+				if base, ok := args[1].(string); ok && strings.HasPrefix(base, root) {
+					o := newObject()
+					o.set("pathname", path.Join(path.Dir(base), text))
+					o.set("href", path.Join(path.Dir(base), text))
+					return o, true, nil
+				}
+				return dontKnow("an address"), true, nil
+			}
+			return nil, true, raise("TypeError", "Invalid URL")
+		}
+		u, err := url.Parse(text)
+		if err != nil {
+			return nil, true, raise("TypeError", "Invalid URL")
+		}
+		o := newObject()
+		port := u.Port()
+		if port == map[string]string{"http": "80", "https": "443", "ws": "80", "wss": "443", "ftp": "21"}[u.Scheme] {
+			port = ""
+		}
+		host := u.Hostname()
+		if strings.Contains(host, ":") {
+			host = "[" + host + "]"
+		}
+		o.set("protocol", u.Scheme+":")
+		o.set("hostname", host)
+		o.set("port", port)
+		o.set("pathname", u.Path)
+		o.set("href", text)
+		o.set("host", strings.TrimSuffix(host+":"+port, ":"))
+		return o, true, nil
+	case "Array":
+		return &list{items: slices.Clone(args)}, true, nil
+	case "Proxy", "Date", "Function":
+		return dontKnow("a new " + f.path), true, nil
+	}
+	return nil, false, nil
+}
+
+func (m *machine) topOf(at spot) *scope {
+	if mod := m.modules[at.f.Name]; mod != nil {
+		return mod.top
+	}
+	return m.modules[m.main.Name].top
+}
+
+// builtin calls a function of the language; done is false for any other.
+func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (v any, done bool, err error) {
+	if at.f.Lang == code.Python {
+		return m.pyBuiltin(f, args, keys, at)
+	}
+	arg := func(i int) any {
+		if i < len(args) {
+			return args[i]
+		}
+		return undefined
+	}
+	text := func(i int) string { return show(arg(i)) }
+	for _, a := range args {
+		if o, ok := a.(*opaque); ok {
+			switch f.path {
+			case "Number", "parseInt", "Number.parseInt", "parseFloat", "Number.parseFloat", "String", "Boolean", "isNaN", "Number.isNaN", "Number.isInteger", "Number.isFinite", "isFinite", "Number.isSafeInteger",
+				"Math.max", "Math.min", "Math.floor", "Math.trunc", "Math.round", "Math.ceil", "Math.abs", "JSON.parse", "JSON.stringify", "path.join", "path.resolve", "Array.isArray":
+				return dontKnow("what is made of " + o.String()), true, nil
+			}
+		}
+	}
+	num := func(i int) float64 { n, _ := toNumber(arg(i)); return n }
+	switch f.path {
+	case "Number":
+		if len(args) == 0 {
+			return 0.0, true, nil
+		}
+		return num(0), true, nil
+	case "parseInt", "Number.parseInt":
+		return parseInt(text(0), int(num(1))), true, nil
+	case "parseFloat", "Number.parseFloat":
+		s := strings.TrimSpace(text(0))
+		end := 0
+		for end < len(s) && strings.IndexByte("+-.0123456789eE", s[end]) >= 0 {
+			end++
+		}
+		for ; end > 0; end-- {
+			if x, err := strconv.ParseFloat(s[:end], 64); err == nil {
+				return x, true, nil
+			}
+		}
+		return math.NaN(), true, nil
+	case "String":
+		if len(args) == 0 {
+			return "", true, nil
+		}
+		return text(0), true, nil
+	case "Boolean":
+		yes, _ := truth(arg(0), false)
+		return yes, true, nil
+	case "isNaN":
+		return math.IsNaN(num(0)), true, nil
+	case "Number.isNaN":
+		x, ok := arg(0).(float64)
+		return ok && math.IsNaN(x), true, nil
+	case "Number.isInteger", "Number.isSafeInteger":
+		x, ok := arg(0).(float64)
+		return ok && x == math.Trunc(x) && !math.IsInf(x, 0), true, nil
+	case "isFinite":
+		return !math.IsNaN(num(0)) && !math.IsInf(num(0), 0), true, nil
+	case "Number.isFinite":
+		x, ok := arg(0).(float64)
+		return ok && !math.IsNaN(x) && !math.IsInf(x, 0), true, nil
+	case "Math.max", "Math.min":
+		best := math.Inf(map[string]int{"Math.max": -1, "Math.min": 1}[f.path])
+		for i := range args {
+			x := num(i)
+			if math.IsNaN(x) {
+				return x, true, nil
+			}
+			if f.path == "Math.max" && x > best || f.path == "Math.min" && x < best {
+				best = x
+			}
+		}
+		return best, true, nil
+	case "Math.floor":
+		return math.Floor(num(0)), true, nil
+	case "Math.trunc":
+		return math.Trunc(num(0)), true, nil
+	case "Math.ceil":
+		return math.Ceil(num(0)), true, nil
+	case "Math.round":
+		return math.Floor(num(0) + 0.5), true, nil
+	case "Math.abs":
+		return math.Abs(num(0)), true, nil
+	case "Array.isArray":
+		_, ok := arg(0).(*list)
+		return ok, true, nil
+	case "Array.from":
+		items, err := m.items(arg(0), m.topOf(at))
+		if o, ok := arg(0).(*object); ok && err != nil {
+			if n, ok := o.get("length"); ok {
+				size, _ := toNumber(n)
+				items, err = make([]any, max(0, min(int(size), maxItems))), nil
+				for i := range items {
+					items[i] = undefined
+				}
+			}
+		}
+		if err != nil {
+			return nil, true, err
+		}
+		l := &list{items: slices.Clone(items)}
+		if len(args) > 1 {
+			for i, x := range l.items {
+				if l.items[i], err = m.call(args[1], undefined, []any{x, float64(i)}, nil, at); err != nil {
+					return nil, true, err
+				}
+			}
+		}
+		return l, true, nil
+	case "Array.of":
+		return &list{items: slices.Clone(args)}, true, nil
+	case "Object.keys", "Object.values", "Object.entries", "Object.getOwnPropertyNames":
+		l := &list{}
+		add := func(k string, v any) {
+			switch f.path {
+			case "Object.values":
+				l.items = append(l.items, v)
+			case "Object.entries":
+				l.items = append(l.items, &list{items: []any{k, v}})
+			default:
+				l.items = append(l.items, k)
+			}
+		}
+		switch o := arg(0).(type) {
+		case *object:
+			for _, k := range o.keys {
+				if strings.HasPrefix(k, "#") || strings.HasPrefix(k, "\x00") {
+					continue
+				}
+				x, err := m.read(o.cells[k])
+				if err != nil {
+					return nil, true, err
+				}
+				add(k, x)
+			}
+		case *envMap:
+			for _, k := range m.envKeys() {
+				add(k, m.env[k])
+			}
+		case *list:
+			for i, x := range o.items {
+				add(number(float64(i)), x)
+			}
+		default:
+			return dontKnow("the names of what is not known"), true, nil
+		}
+		return l, true, nil
+	case "Object.fromEntries":
+		items, err := m.items(arg(0), m.topOf(at))
+		if err != nil {
+			return nil, true, err
+		}
+		o := newObject()
+		for _, p := range items {
+			pair, err := m.items(p, m.topOf(at))
+			if err != nil || len(pair) < 2 || !known(pair[0]) {
+				return nil, true, giveUp("entries that are not known")
+			}
+			o.set(keyText(pair[0]), pair[1])
+		}
+		return o, true, nil
+	case "Object.assign":
+		for i, from := range args[min(1, len(args)):] {
+			switch o := from.(type) {
+			case *object:
+				for _, k := range o.keys {
+					if err := m.setKey(args[0], k, o.cells[k].v, m.topOf(at), at.n); err != nil {
+						return nil, true, err
+					}
+				}
+			case *envMap:
+				for _, k := range m.envKeys() {
+					if err := m.setKey(args[0], k, m.env[k], m.topOf(at), at.n); err != nil {
+						return nil, true, err
+					}
+				}
+			case nil, undef, bool:
+			default:
+				_ = i
+				return nil, true, giveUp("the properties of what is not known")
+			}
+		}
+		return arg(0), true, nil
+	case "Object.freeze", "Object.seal", "Object.preventExtensions", "structuredClone":
+		return arg(0), true, nil
+	case "Object.create":
+		if arg(0) == nil {
+			return newObject(), true, nil
+		}
+		return nil, true, giveUp("an object with a prototype")
+	case "Object.hasOwn", "Reflect.has":
+		yes, ok := m.contains(arg(0), arg(1), false)
+		if !ok {
+			return dontKnow("whether a name is there"), true, nil
+		}
+		return yes, true, nil
+	case "js-yaml.load", "yaml.parse", "toml.parse", "smol-toml.parse", "@iarna/toml.parse", "ini.parse", "json5.parse":
+		v, err := m.parsed(arg(0))
+		return v, true, err
+	case "JSON.parse":
+		if _, ok := arg(0).(string); !ok {
+			if v, err := m.parsed(arg(0)); known(v) || err != nil {
+				return v, true, err
+			}
+		}
+		v, err := m.parseJSON(text(0))
+		if err != nil {
+			return nil, true, raise("SyntaxError", "not JSON")
+		}
+		return v, true, nil
+	case "JSON.stringify":
+		return dontKnow("a text of JSON"), true, nil
+	case "Promise.resolve":
+		if p, ok := arg(0).(*promise); ok {
+			return p, true, nil
+		}
+		return &promise{v: arg(0)}, true, nil
+	case "Promise.reject":
+		return &promise{err: &thrown{arg(0)}}, true, nil
+	case "Promise.all", "Promise.allSettled":
+		items, err := m.items(arg(0), m.topOf(at))
+		if err != nil {
+			return nil, true, err
+		}
+		l := &list{}
+		for _, x := range items {
+			w, err := awaited(x)
+			if err != nil {
+				return &promise{err: err.(*thrown)}, true, nil
+			}
+			l.items = append(l.items, w)
+		}
+		return &promise{v: l}, true, nil
+	case "setTimeout", "setImmediate", "queueMicrotask", "process.nextTick", "timers/promises.setTimeout", "timers/promises.setImmediate":
+		if fn, ok := arg(0).(*function); ok {
+			rest := args[min(2, len(args)):]
+			if f.path != "setTimeout" {
+				rest = args[min(1, len(args)):]
+			}
+			m.later = append(m.later, job{fn, rest, at})
+		}
+		if strings.HasPrefix(f.path, "timers") {
+			return &promise{v: undefined}, true, nil
+		}
+		return &opaque{path: "setTimeout()"}, true, nil
+	case "setInterval", "clearTimeout", "clearInterval", "console.log", "console.error", "console.warn", "console.info", "console.debug", "process.on", "process.once", "process.emitWarning":
+		return undefined, true, nil
+	case "process.exit", "Deno.exit":
+		return nil, true, &exit{}
+	case "process.cwd", "Deno.cwd":
+		return path.Join(root, m.e.Dir), true, nil
+	case "Deno.env.get":
+		if v, ok := m.env[text(0)]; ok {
+			return v, true, nil
+		}
+		return undefined, true, nil
+	case "Deno.env.has":
+		_, ok := m.env[text(0)]
+		return ok, true, nil
+	case "Deno.env.toObject":
+		o := newObject()
+		for _, k := range m.envKeys() {
+			o.set(k, m.env[k])
+		}
+		return o, true, nil
+	case "Deno.env.set":
+		m.env[text(0)] = text(1)
+		return undefined, true, nil
+	case "path.join", "path.posix.join":
+		var parts []string
+		for i := range args {
+			parts = append(parts, text(i))
+		}
+		return path.Join(parts...), true, nil
+	case "path.resolve":
+		p := path.Join(root, m.e.Dir)
+		for i := range args {
+			if strings.HasPrefix(text(i), "/") {
+				p = text(i)
+			} else {
+				p = path.Join(p, text(i))
+			}
+		}
+		return p, true, nil
+	case "path.dirname":
+		return path.Dir(text(0)), true, nil
+	case "path.basename":
+		return strings.TrimSuffix(path.Base(text(0)), func() string {
+			if len(args) > 1 {
+				return text(1)
+			}
+			return ""
+		}()), true, nil
+	case "path.extname":
+		return path.Ext(text(0)), true, nil
+	case "path.isAbsolute":
+		return strings.HasPrefix(text(0), "/"), true, nil
+	case "url.fileURLToPath":
+		if o, ok := arg(0).(*object); ok {
+			p, _ := o.get("pathname")
+			return p, true, nil
+		}
+		if o, ok := arg(0).(*opaque); ok && o.path == "import.meta.url" {
+			return root + "/" + at.f.Name, true, nil
+		}
+		return arg(0), true, nil
+	case "fs.existsSync":
+		p, ok := m.treePath(pathText(arg(0)))
+		if !ok {
+			return false, true, nil
+		}
+		return slices.Contains(m.e.Loader.Beside(treeDir(p)), p), true, nil
+	case "fs.readFileSync", "fs.promises.readFile", "fs/promises.readFile", "Deno.readTextFileSync", "Deno.readTextFile":
+		x := m.readFile(arg(0))
+		if strings.Contains(f.path, "romises") || f.path == "Deno.readTextFile" {
+			if t, ok := x.(*thrown); ok {
+				return &promise{err: t}, true, nil
+			}
+			return &promise{v: x}, true, nil
+		}
+		if t, ok := x.(*thrown); ok {
+			return nil, true, t
+		}
+		return x, true, nil
+	case "Symbol", "Symbol.for":
+		return dontKnow("a symbol"), true, nil
+	case "os.cpus", "os.hostname", "os.availableParallelism":
+		return dontKnow(f.path), true, nil
+	case "Error", "TypeError", "RangeError":
+		return raise(f.path, text(0)).(*thrown).v, true, nil
+	case "import.meta.resolve":
+		return dontKnow("a module's place"), true, nil
+	}
+	if strings.HasPrefix(f.path, "super.") {
+		return undefined, true, nil
+	}
+	return nil, false, nil
+}
+
+func treeDir(p string) string {
+	if i := strings.LastIndexByte(p, '/'); i >= 0 {
+		return p[:i]
+	}
+	return ""
+}
+
+// pathText is a path: a text, or an address of a file.
+func pathText(v any) string {
+	switch v := v.(type) {
+	case string:
+		return v
+	case pyPath:
+		return string(v)
+	case *object:
+		if p, ok := v.get("pathname"); ok {
+			return show(p)
+		}
+	}
+	return "/"
+}
+
+// content is what a file of the tree holds, before it is taken apart.
+type content struct{ data *value.Value }
+
+// readFile gives what stands in a file of data of the tree, an error where there
+// is none.
+func (m *machine) readFile(name any) any {
+	if o, ok := name.(*opaque); ok {
+		return dontKnow("a file: " + o.String())
+	}
+	p, ok := m.treePath(pathText(name))
+	if !ok {
+		return dontKnow("a file outside of the tree")
+	}
+	if d := m.e.Loader.Data(p); d != nil {
+		return &content{value.FromDocument(d)}
+	}
+	if !slices.Contains(m.e.Loader.Beside(treeDir(p)), p) {
+		return raise("FileNotFoundError", p).(*thrown)
+	}
+	return dontKnow("what is in " + p)
+}
+
+// parsed is what a reader of data makes of what a file holds.
+func (m *machine) parsed(v any) (any, error) {
+	switch v := v.(type) {
+	case *content:
+		x, err := m.fromValue(v.data, 0)
+		if err != nil {
+			return nil, err
+		}
+		return m.fitted(x), nil
+	case *promise:
+		if v.err != nil {
+			return nil, v.err
+		}
+		return m.parsed(v.v)
+	case string:
+		x, err := m.parseJSON(v)
+		if err != nil {
+			return nil, raise("JSONDecodeError", "not JSON")
+		}
+		return x, nil
+	}
+	return dontKnow("data that is not known"), nil
+}
+
+// fitted makes data that was read what the language has.
+func (m *machine) fitted(v any) any {
+	if javascript(m.main.Lang) {
+		return v
+	}
+	switch v := v.(type) {
+	case float64:
+		if v == math.Trunc(v) && math.Abs(v) < 1<<53 {
+			return integer(v)
+		}
+	case *list:
+		for i, x := range v.items {
+			v.items[i] = m.fitted(x)
+		}
+	case *object:
+		v.dict = true
+		for _, k := range v.keys {
+			v.cells[k].v = m.fitted(v.cells[k].v)
+		}
+	case undef:
+		return nil
+	}
+	return v
+}
+
+func (m *machine) parseJSON(s string) (any, error) {
+	d := json.NewDecoder(strings.NewReader(s))
+	var read func() (any, error)
+	read = func() (any, error) {
+		t, err := d.Token()
+		if err != nil {
+			return nil, err
+		}
+		switch t := t.(type) {
+		case json.Delim:
+			if t == '[' {
+				l := &list{}
+				for d.More() && len(l.items) < maxItems {
+					x, err := read()
+					if err != nil {
+						return nil, err
+					}
+					l.items = append(l.items, x)
+				}
+				_, err = d.Token()
+				return l, err
+			}
+			o := newObject()
+			for d.More() && len(o.keys) < maxItems {
+				k, err := d.Token()
+				if err != nil {
+					return nil, err
+				}
+				x, err := read()
+				if err != nil {
+					return nil, err
+				}
+				o.set(k.(string), x)
+			}
+			_, err = d.Token()
+			return o, err
+		case float64, string, bool, nil:
+			return t, nil
+		}
+		return nil, giveUp("JSON")
+	}
+	if strings.Count(s, "[")+strings.Count(s, "{") > 200 {
+		return nil, giveUp("data that is nested too deep")
+	}
+	v, err := read()
+	if err != nil {
+		return nil, err
+	}
+	if _, err := d.Token(); err == nil {
+		return nil, giveUp("more than JSON")
+	}
+	return m.fitted(v), nil
+}
+
+// parseInt is parseInt of JavaScript.
+func parseInt(s string, base int) float64 {
+	s = strings.TrimSpace(s)
+	sign := 1.0
+	if s != "" && (s[0] == '-' || s[0] == '+') {
+		if s[0] == '-' {
+			sign = -1
+		}
+		s = s[1:]
+	}
+	if len(s) > 1 && s[0] == '0' && (s[1] == 'x' || s[1] == 'X') && (base == 0 || base == 16) {
+		s, base = s[2:], 16
+	}
+	if base == 0 {
+		base = 10
+	}
+	if base < 2 || base > 36 {
+		return math.NaN()
+	}
+	n, some := 0.0, false
+	for _, c := range strings.ToLower(s) {
+		d := strings.IndexRune("0123456789abcdefghijklmnopqrstuvwxyz", c)
+		if d < 0 || d >= base {
+			break
+		}
+		n, some = n*float64(base)+float64(d), true
+	}
+	if !some {
+		return math.NaN()
+	}
+	return sign * n
+}

@@ -1,0 +1,446 @@
+package trace
+
+import (
+	"slices"
+	"strings"
+
+	"ubique/core/code"
+)
+
+// given evaluates the arguments of a call.
+func (m *machine) given(n *code.Node, s *scope) (args []any, keys map[string]any, err error) {
+	for _, a := range n.Args() {
+		switch {
+		case a.Is(code.Keyword):
+			v, err := m.eval(a.Kid(0), s)
+			if err != nil {
+				return nil, nil, err
+			}
+			if keys == nil {
+				keys = map[string]any{}
+			}
+			keys[a.Name] = v
+		case a.Is(code.Spread):
+			v, err := m.eval(a.Kid(0), s)
+			if err != nil {
+				return nil, nil, err
+			}
+			if a.Name == "**" {
+				o, ok := v.(*object)
+				if !ok {
+					return nil, nil, giveUp("arguments that are not known")
+				}
+				if keys == nil {
+					keys = map[string]any{}
+				}
+				for _, k := range o.keys {
+					keys[k] = o.cells[k].v
+				}
+				continue
+			}
+			items, err := m.items(v, s)
+			if err != nil {
+				return nil, nil, err
+			}
+			args = append(args, items...)
+		default:
+			v, err := m.eval(a, s)
+			if err != nil {
+				return nil, nil, err
+			}
+			args = append(args, v)
+		}
+	}
+	return args, keys, nil
+}
+
+// callNode evaluates a call.
+func (m *machine) callNode(n *code.Node, s *scope) (v any, cut bool, err error) {
+	callee := n.Kid(0)
+	at := spot{s.module.file, n}
+	nothing := func(v any) bool { return v == nil || v == any(undefined) }
+	if callee.Is(code.Member) || callee.Is(code.Index) {
+		base, cut, err := m.chain(callee.Kid(0), s)
+		if err != nil || cut {
+			return base, cut, err
+		}
+		if callee.Flag&code.OptionalOp != 0 && nothing(base) {
+			return undefined, true, nil
+		}
+		name := callee.Name
+		if callee.Is(code.Index) {
+			k, err := m.eval(callee.Kid(1), s)
+			if err != nil {
+				return nil, false, err
+			}
+			name = show(k)
+			if _, ok := base.(*list); ok {
+				fn, err := m.index(base, callee, s)
+				if err != nil {
+					return nil, false, err
+				}
+				args, keys, err := m.given(n, s)
+				if err != nil {
+					return nil, false, err
+				}
+				v, err := m.call(fn, base, args, keys, at)
+				return v, false, err
+			}
+		}
+		if nothing(base) {
+			return nil, false, giveUp("a method of nothing: %s", s.module.file.Text(callee))
+		}
+		args, keys, err := m.given(n, s)
+		if err != nil {
+			return nil, false, err
+		}
+		if v, done, err := m.builtinMethod(base, name, args, keys, s, at); done || err != nil {
+			return v, false, err
+		}
+		fn, err := m.key(base, name, s, callee)
+		if err != nil {
+			return nil, false, err
+		}
+		if n.Flag&code.OptionalOp != 0 && nothing(fn) {
+			return undefined, true, nil
+		}
+		if o, ok := fn.(*opaque); ok && o.path == "" && o.why == "" {
+			o.why = s.module.file.Text(callee)
+		}
+		v, err := m.call(fn, base, args, keys, at)
+		return v, false, err
+	}
+	if callee.Is(code.Name) && s.find(callee.Name) == nil {
+		switch callee.Name {
+		case "require", "import":
+			if !s.python() && len(n.Kids) == 2 {
+				k, err := m.eval(n.Kids[1], s)
+				if err != nil {
+					return nil, false, err
+				}
+				name, ok := k.(string)
+				if !ok {
+					return nil, false, giveUp("a module that is named while the program runs")
+				}
+				if p, inTree := strings.CutPrefix(name, root+"/"); inTree {
+					up := strings.Repeat("../", strings.Count(s.module.file.Name, "/"))
+					name = "./" + up + p
+				}
+				v, err := m.require(name, s)
+				return v, false, err
+			}
+		case "super":
+			if !s.python() {
+				args, _, err := m.given(n, s)
+				if err != nil {
+					return nil, false, err
+				}
+				for x := s; x != nil; x = x.up {
+					if x.fn != nil && x.fn.props != nil {
+						if f, ok := x.fn.props.get("\x00super"); ok {
+							v, err := m.call(f, undefined, args, nil, at)
+							return v, false, err
+						}
+					}
+				}
+				return nil, false, giveUp("a base that is not followed")
+			}
+			for x := s; x != nil; x = x.up {
+				if x.fn != nil && x.fn.home != nil {
+					return &super{x.fn.home, x.this}, false, nil
+				}
+			}
+		}
+	}
+	fn, cut, err := m.chain(callee, s)
+	if err != nil || cut {
+		return fn, cut, err
+	}
+	if n.Flag&code.OptionalOp != 0 && nothing(fn) {
+		return undefined, true, nil
+	}
+	args, keys, err := m.given(n, s)
+	if err != nil {
+		return nil, false, err
+	}
+	v, err = m.call(fn, undefined, args, keys, at)
+	return v, false, err
+}
+
+// call calls something.
+func (m *machine) call(fn, this any, args []any, keys map[string]any, at spot) (any, error) {
+	if err := m.step(); err != nil {
+		return nil, err
+	}
+	switch f := fn.(type) {
+	case *function:
+		if f.bound || f.node != nil && f.this != nil && this == any(undefined) {
+			this = f.this
+		}
+		if f.native != nil {
+			return f.native(m, this, args, keys, at)
+		}
+		return m.invoke(f, this, args, keys, at)
+	case *class:
+		if at.f.Lang != code.Python && !f.builtin {
+			return nil, raise("TypeError", "a class is called without new")
+		}
+		return m.create(f, args, keys, at)
+	case *object:
+		if c := m.method(f, "__call__"); c != nil {
+			return m.call(c, f, args, keys, at)
+		}
+	case *opaque:
+		return m.outsideCall(f, args, keys, at)
+	}
+	return nil, giveUp("what is called is no function: %s", at.f.Text(at.n.Kid(0)))
+}
+
+// invoke runs a function of the tree.
+func (m *machine) invoke(f *function, this any, args []any, keys map[string]any, at spot) (any, error) {
+	if m.depth++; m.depth > maxDepth {
+		return nil, giveUp("functions that call each other without end")
+	}
+	defer func() { m.depth-- }()
+	file := f.scope.module.file
+	py := f.scope.python()
+	s := &scope{vars: map[string]*cell{}, up: f.scope, module: f.scope.module, this: this, fn: f, own: true, static: file.Funcs[f.node]}
+	if !py && f.bound {
+		s.this = f.this
+	}
+	params := f.node.Kid(0)
+	if py && f.node.Flag&code.Method != 0 && f.home != nil && !f.static && this != any(undefined) {
+		args = append([]any{this}, args...)
+	} else if py && f.classOf {
+		args = append([]any{f.this}, args...)
+	}
+	used := 0
+	taken := map[string]bool{}
+	for i, p := range paramsOf(params) {
+		switch {
+		case p.Flag&code.Rest != 0 && py && doubleStar(p, file):
+			o := newObject()
+			o.dict = true
+			for _, k := range sortedKeys(keys) {
+				if !taken[k] {
+					o.set(k, keys[k])
+				}
+			}
+			s.declare(p.Name, o)
+			keys = nil
+			continue
+		case p.Flag&code.Rest != 0:
+			l := &list{tuple: py}
+			if used < len(args) {
+				l.items = slices.Clone(args[used:])
+			}
+			used = len(args)
+			if p.Kid(1) != nil {
+				if err := m.assign(p.Kid(1), l, s, "let"); err != nil {
+					return nil, err
+				}
+				continue
+			}
+			s.declare(p.Name, l)
+			continue
+		}
+		v, ok := any(undefined), false
+		if used < len(args) {
+			v, ok = args[used], true
+			used++
+		} else if py {
+			if v, ok = keys[p.Name]; ok {
+				taken[p.Name] = true
+			}
+		}
+		if _, isUndef := v.(undef); (!ok || isUndef && !py) && p.Kid(0) != nil {
+			var err error
+			in := s
+			if py {
+				in = f.scope
+			}
+			if v, err = m.eval(p.Kids[0], in); err != nil {
+				return nil, err
+			}
+			ok = true
+		}
+		if !ok && py {
+			return nil, raise("TypeError", "a missing argument: "+p.Name)
+		}
+		if p.Kid(1) != nil {
+			if !known(v) && !named(v) || v == any(undefined) {
+				v = dontKnow("an argument")
+			}
+			if err := m.assign(p.Kids[1], v, s, "let"); err != nil {
+				return nil, err
+			}
+			continue
+		}
+		s.declare(p.Name, v)
+		_ = i
+	}
+	body := f.node.Kid(1)
+	run := func() (any, error) {
+		if f.node.Flag&code.Arrow != 0 {
+			return m.eval(body, s)
+		}
+		err := m.block(body.Kids, s)
+		if l, ok := err.(*leave); ok && l.kind == "return" {
+			return l.v, nil
+		}
+		if err != nil {
+			return nil, err
+		}
+		if py {
+			return nil, nil
+		}
+		return undefined, nil
+	}
+	if gives(body) {
+		return dontKnow("what a generator gives"), nil
+	}
+	v, err := run()
+	if f.node.Flag&code.Async == 0 || py {
+		return v, err
+	}
+	if t, ok := err.(*thrown); ok {
+		m.unhandled = t
+		return &promise{err: t}, nil
+	}
+	if err != nil {
+		return nil, err
+	}
+	if p, ok := v.(*promise); ok {
+		return p, nil
+	}
+	return &promise{v: v}, nil
+}
+
+func paramsOf(n *code.Node) []*code.Node {
+	if n == nil {
+		return nil
+	}
+	return n.Kids
+}
+
+func doubleStar(p *code.Node, f *code.File) bool {
+	return int(p.Off)+1 < len(f.Src) && f.Src[p.Off] == '*' && f.Src[p.Off+1] == '*'
+}
+
+func sortedKeys(keys map[string]any) []string {
+	var list []string
+	for k := range keys {
+		list = append(list, k)
+	}
+	slices.Sort(list)
+	return list
+}
+
+// gives reports whether a function is a generator.
+func gives(body *code.Node) bool {
+	found := false
+	body.Walk(func(k *code.Node) bool {
+		found = found || k.Name == code.Yield && (k.Is(code.Await) || k.Is(code.Unknown))
+		return !found && !k.Is(code.Func)
+	})
+	return found
+}
+
+func (m *machine) newNode(n *code.Node, s *scope) (any, error) {
+	if n.Kid(0) == nil {
+		return nil, giveUp("what is made anew")
+	}
+	fn, err := m.eval(n.Kids[0], s)
+	if err != nil {
+		return nil, err
+	}
+	args, keys, err := m.given(n, s)
+	if err != nil {
+		return nil, err
+	}
+	at := spot{s.module.file, n}
+	switch f := fn.(type) {
+	case *class:
+		return m.create(f, args, keys, at)
+	case *function:
+		if f.node == nil {
+			return m.call(f, undefined, args, keys, at)
+		}
+		o := newObject()
+		o.class = &class{name: f.name, methods: newObject(), statics: newObject(), scope: f.scope, node: f.node}
+		v, err := m.invoke(f, o, args, nil, at)
+		if r, ok := v.(*object); ok && err == nil {
+			return r, nil
+		}
+		return o, err
+	case *opaque:
+		if v, done, err := m.made(f, args, at); done || err != nil {
+			return v, err
+		}
+		return m.outsideCall(f, args, keys, at)
+	}
+	return nil, giveUp("what is made anew: %s", s.module.file.Text(n))
+}
+
+// promising are methods that call what they are given once something is done.
+var promising = map[string]bool{"then": true, "finally": true, "tap": true}
+
+// passed are methods whose functions are called for what happens later, or
+// never: events, routes, errors.
+var passed = map[string]bool{"catch": true, "on": true, "once": true, "addEventListener": true, "setInterval": true, "use": true, "get": true, "post": true, "put": true,
+	"delete": true, "patch": true, "all": true, "route": true, "addHook": true, "off": true, "setErrorHandler": true, "createServer": true, "listen": true, "serve": true, "onError": true, "notFound": true, "signal": true, "errorhandler": true, "add_url_rule": true, "register": true, "setNotFoundHandler": true}
+
+// outsideCall calls something outside of the tree: what is given back is not
+// known, but for its path.
+func (m *machine) outsideCall(o *opaque, args []any, keys map[string]any, at spot) (any, error) {
+	if v, done, err := m.builtin(o, args, keys, at); done || err != nil {
+		return v, err
+	}
+	if o.path == "" {
+		m.handed(args, "", at)
+		return dontKnow("what " + o.why + " gives"), nil
+	}
+	if m.note(o, args, keys, at) {
+		return nil, &exit{stays: true}
+	}
+	name := o.path[strings.LastIndexByte(o.path, '.')+1:]
+	back := &opaque{path: o.path + "()", recv: o, args: args, keys: keys}
+	if len(back.path) > 400 {
+		return dontKnow("a chain of calls"), nil
+	}
+	if promising[name] {
+		for _, a := range args[:min(1, len(args))] {
+			if f, ok := a.(*function); ok {
+				v, err := m.call(f, undefined, []any{dontKnow("what " + o.path + " gives")}, nil, at)
+				if err != nil {
+					return nil, err
+				}
+				if _, isOpaque := v.(*opaque); !isOpaque {
+					if p, ok := v.(*promise); ok {
+						return p, nil
+					}
+					return &promise{v: v}, nil
+				}
+				return v, nil
+			}
+		}
+		return back, nil
+	}
+	m.handed(args, name, at)
+	return back, nil
+}
+
+// handed notes functions that are given away, and calls those that are most
+// likely called once, when all went well.
+func (m *machine) handed(args []any, name string, at spot) {
+	for _, a := range args {
+		f, ok := a.(*function)
+		if !ok {
+			continue
+		}
+		m.waiting = true
+		if !passed[name] && f.node != nil && at.f.Lang != code.Python {
+			m.kept = append(m.kept, job{f, nil, at})
+		}
+	}
+}

@@ -1,0 +1,1096 @@
+package trace
+
+import (
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+
+	"ubique/core/code"
+	"ubique/core/value"
+)
+
+// eval says what an expression comes to.
+func (m *machine) eval(n *code.Node, s *scope) (any, error) {
+	v, _, err := m.chain(n, s)
+	if err != nil {
+		return nil, err
+	}
+	if o, ok := v.(*opaque); ok && (n.Is(code.Call) || n.Is(code.Member) || n.Is(code.Index)) && (o.path == "" || strings.Contains(o.path, "()")) {
+		if x, ok := m.ask(n, s); ok {
+			return x, nil
+		}
+	}
+	return v, nil
+}
+
+// ask is what package value says of an expression.
+func (m *machine) ask(n *code.Node, s *scope) (any, bool) {
+	if s.static == nil || m.steps > maxSteps/2 {
+		return nil, false
+	}
+	v := m.e.Expr(n, s.static)
+	switch v.Kind {
+	case value.External, value.Unknown, value.Func, value.Class, value.Instance, value.Module, value.EnvMap:
+		return nil, false
+	}
+	x, err := m.fromValue(v, 0)
+	if err != nil {
+		return nil, false
+	}
+	return x, true
+}
+
+// chain is eval for what ?. may cut short: then all of the chain is nothing.
+func (m *machine) chain(n *code.Node, s *scope) (v any, cut bool, err error) {
+	if n == nil {
+		return undefined, false, nil
+	}
+	if err := m.step(); err != nil {
+		return nil, false, err
+	}
+	if m.depth++; m.depth > maxDepth*3 {
+		return nil, false, giveUp("nested too deep")
+	}
+	defer func() { m.depth-- }()
+	nothing := func(v any) bool { return v == nil || v == any(undefined) }
+	switch n.Kind {
+	case code.Member:
+		base, cut, err := m.chain(n.Kid(0), s)
+		if err != nil || cut {
+			return base, cut, err
+		}
+		if n.Flag&code.OptionalOp != 0 && nothing(base) {
+			return undefined, true, nil
+		}
+		v, err := m.key(base, n.Name, s, n)
+		return v, false, err
+	case code.Index:
+		base, cut, err := m.chain(n.Kid(0), s)
+		if err != nil || cut {
+			return base, cut, err
+		}
+		if n.Flag&code.OptionalOp != 0 && nothing(base) {
+			return undefined, true, nil
+		}
+		v, err := m.index(base, n, s)
+		return v, false, err
+	case code.Call:
+		return m.callNode(n, s)
+	}
+	v, err = m.plain(n, s)
+	return v, false, err
+}
+
+func (m *machine) plain(n *code.Node, s *scope) (any, error) {
+	py := s.python()
+	switch n.Kind {
+	case code.String:
+		return n.Name, nil
+	case code.Number:
+		text := strings.TrimSuffix(strings.ReplaceAll(n.Name, "_", ""), "n")
+		if i, err := strconv.ParseInt(text, 0, 64); err == nil {
+			if py {
+				return integer(i), nil
+			}
+			return float64(i), nil
+		}
+		f, err := strconv.ParseFloat(text, 64)
+		if err != nil {
+			return nil, giveUp("a number that is not understood")
+		}
+		return f, nil
+	case code.True, code.False:
+		return n.Kind == code.True, nil
+	case code.Null:
+		return nil, nil
+	case code.Undefined:
+		return undefined, nil
+	case code.Template:
+		var b strings.Builder
+		for _, k := range n.Kids {
+			v, err := m.eval(k, s)
+			if err != nil {
+				return nil, err
+			}
+			if o, ok := v.(*opaque); ok {
+				return dontKnow("a text with " + o.String()), nil
+			}
+			if py {
+				b.WriteString(pyShow(v))
+			} else {
+				b.WriteString(show(v))
+			}
+			if b.Len() > maxText {
+				return nil, giveUp("a text that is too long")
+			}
+		}
+		return b.String(), nil
+	case code.Unknown:
+		if strings.HasPrefix(n.Name, code.Pattern) {
+			return &pattern{m.e.Expr(n, s.static)}, nil
+		}
+	case code.Name:
+		return m.name(n, s)
+	case code.New:
+		return m.newNode(n, s)
+	case code.Unary:
+		return m.unary(n, s)
+	case code.Binary:
+		return m.binary(n, s)
+	case code.Cond:
+		v, err := m.eval(n.Kid(0), s)
+		if err != nil {
+			return nil, err
+		}
+		yes, err := m.decide(v, s, n.Kid(0))
+		if err != nil {
+			return nil, err
+		}
+		if yes {
+			return m.eval(n.Kid(1), s)
+		}
+		return m.eval(n.Kid(2), s)
+	case code.Assign:
+		return m.assignment(n, s)
+	case code.Object:
+		return m.objectNode(n, s)
+	case code.Array:
+		if n.Name == code.LastOf {
+			v := any(undefined)
+			for _, k := range n.Kids {
+				var err error
+				if v, err = m.eval(k, s); err != nil {
+					return nil, err
+				}
+			}
+			return v, nil
+		}
+		l := &list{}
+		if src := s.module.file.Src; py && int(n.Off) < len(src) {
+			l.tuple = src[n.Off] != '[' && src[n.Off] != '{'
+			l.set = src[n.Off] == '{'
+		}
+		for _, k := range n.Kids {
+			if k.Is(code.Spread) {
+				v, err := m.eval(k.Kid(0), s)
+				if err != nil {
+					return nil, err
+				}
+				items, err := m.items(v, s)
+				if err != nil {
+					return nil, err
+				}
+				l.items = append(l.items, items...)
+			} else {
+				v, err := m.eval(k, s)
+				if err != nil {
+					return nil, err
+				}
+				l.items = append(l.items, v)
+			}
+			if len(l.items) > maxItems {
+				return nil, giveUp("a list that is too long")
+			}
+		}
+		return l, nil
+	case code.Func:
+		return m.function(n, s), nil
+	case code.Class:
+		return m.class(n, s)
+	case code.Await:
+		if n.Name == code.Yield {
+			return nil, giveUp("what a generator gives")
+		}
+		v, err := m.eval(n.Kid(0), s)
+		if err != nil {
+			return nil, err
+		}
+		return awaited(v)
+	case code.Comp:
+		return m.comprehension(n, s)
+	case code.Keyword:
+		return m.eval(n.Kid(0), s)
+	case code.Markup:
+		return dontKnow("markup"), nil
+	}
+	return nil, giveUp("code that is not followed: %s", s.module.file.Text(n))
+}
+
+// awaited is what a promise comes to.
+func awaited(v any) (any, error) {
+	for range 8 {
+		p, ok := v.(*promise)
+		if !ok {
+			break
+		}
+		if p.err != nil {
+			return nil, p.err
+		}
+		v = p.v
+	}
+	return v, nil
+}
+
+func (m *machine) name(n *code.Node, s *scope) (any, error) {
+	if c := s.find(n.Name); c != nil {
+		return m.read(c)
+	}
+	if s.python() {
+		return m.outside(n.Name), nil
+	}
+	switch n.Name {
+	case "this":
+		return s.this, nil
+	case "super":
+		if s.fn != nil && s.fn.home != nil {
+			return &super{s.fn.home, s.this}, nil
+		}
+	case "NaN":
+		return math.NaN(), nil
+	case "Infinity":
+		return math.Inf(1), nil
+	case "arguments":
+		return nil, giveUp("the arguments of a function as a whole")
+	case "__filename":
+		return root + "/" + s.module.file.Name, nil
+	case "__dirname":
+		return pathDir(root + "/" + s.module.file.Name), nil
+	case "globalThis", "global":
+		return &opaque{path: n.Name}, nil
+	case "exports":
+		return s.module.whole, nil
+	}
+	return &opaque{path: n.Name}, nil
+}
+
+func (m *machine) function(n *code.Node, s *scope) *function {
+	f := &function{name: n.Name, node: n, scope: s, getter: n.Flag&code.Getter != 0, static: n.Flag&code.Static != 0}
+	if !s.python() && arrow(n, s.module.file) {
+		f.this, f.bound = s.this, true
+		if s.fn != nil {
+			f.home = s.fn.home
+		}
+	}
+	return f
+}
+
+// arrow reports whether a function of JavaScript sees the object of what
+// surrounds it.
+func arrow(n *code.Node, f *code.File) bool {
+	if n.Flag&code.Arrow != 0 {
+		return true
+	}
+	if n.Flag&code.Method != 0 || n.Name != "" {
+		return false
+	}
+	text := strings.TrimSpace(strings.TrimPrefix(f.Between(n.Off, n.End, 30), "async"))
+	return !strings.HasPrefix(text, "function")
+}
+
+func (m *machine) unary(n *code.Node, s *scope) (any, error) {
+	if n.Name == "typeof" {
+		if k := n.Kid(0); k.Is(code.Name) && s.find(k.Name) == nil && !globals[k.Name] {
+			return "undefined", nil
+		}
+	}
+	if n.Name == "delete" {
+		k := n.Kid(0)
+		base, err := m.eval(k.Kid(0), s)
+		if err != nil {
+			return nil, err
+		}
+		name := k.Name
+		if k.Is(code.Index) {
+			x, err := m.eval(k.Kid(1), s)
+			if err != nil {
+				return nil, err
+			}
+			name = show(x)
+		}
+		switch b := base.(type) {
+		case *object:
+			b.remove(name)
+		case *envMap:
+			delete(m.env, name)
+		}
+		return true, nil
+	}
+	if n.Name == "++" || n.Name == "--" {
+		v, err := m.eval(n.Kid(0), s)
+		if err != nil {
+			return nil, err
+		}
+		f, ok := toNumber(v)
+		if !ok {
+			return nil, giveUp("counting what is not known")
+		}
+		next := f + 1
+		if n.Name == "--" {
+			next = f - 1
+		}
+		if err := m.assign(n.Kids[0], next, s, ""); err != nil {
+			return nil, err
+		}
+		if n.Off < n.Kids[0].Off { // before the name
+			return next, nil
+		}
+		return f, nil
+	}
+	v, err := m.eval(n.Kid(0), s)
+	if err != nil {
+		return nil, err
+	}
+	switch n.Name {
+	case "!":
+		yes, err := m.decide(v, s, n.Kid(0))
+		return !yes, err
+	case "void":
+		return undefined, nil
+	case "typeof":
+		return typeOf(v)
+	}
+	if !known(v) {
+		return dontKnow("what is made of " + v.(*opaque).String()), nil
+	}
+	if i, ok := v.(integer); ok {
+		switch n.Name {
+		case "-":
+			return -i, nil
+		case "+":
+			return i, nil
+		case "~":
+			return ^i, nil
+		}
+	}
+	f, _ := toNumber(v)
+	switch n.Name {
+	case "-":
+		return -f, nil
+	case "+":
+		return f, nil
+	case "~":
+		return float64(^int32(f)), nil
+	}
+	return nil, giveUp("what %s gives", n.Name)
+}
+
+func typeOf(v any) (any, error) {
+	switch v := v.(type) {
+	case undef:
+		return "undefined", nil
+	case bool:
+		return "boolean", nil
+	case float64, integer:
+		return "number", nil
+	case string:
+		return "string", nil
+	case *function, *class:
+		return "function", nil
+	case *opaque:
+		if v.path != "" && globals[v.path] {
+			return "object", nil
+		}
+		return dontKnow("the type of " + v.String()), nil
+	}
+	return "object", nil
+}
+
+// globals are names that JavaScript has under Node.js, Deno and Bun.
+var globals = map[string]bool{"process": true, "globalThis": true, "global": true, "console": true, "require": true, "module": true, "JSON": true, "Math": true}
+
+func (m *machine) binary(n *code.Node, s *scope) (any, error) {
+	py := s.python()
+	a, err := m.eval(n.Kid(0), s)
+	if err != nil {
+		return nil, err
+	}
+	switch n.Name {
+	case "||", "&&":
+		yes, err := m.decide(a, s, n.Kid(0))
+		if err != nil {
+			return nil, err
+		}
+		if yes == (n.Name == "||") {
+			return a, nil
+		}
+		return m.eval(n.Kid(1), s)
+	case "??":
+		if a == nil || a == any(undefined) {
+			return m.eval(n.Kid(1), s)
+		}
+		if o, ok := a.(*opaque); ok && o.path == "" {
+			return nil, giveUp("whether %s is there", o.String())
+		}
+		return a, nil
+	}
+	if k := n.Kid(0); py && comparing[n.Name] && k.Is(code.Binary) && comparing[k.Name] && s.module.file.Src[min(int(n.Off), len(s.module.file.Src)-1)] != '(' { // a < b < c
+		if yes, ok := a.(bool); ok && !yes {
+			return false, nil
+		}
+		if a, err = m.eval(k.Kid(1), s); err != nil {
+			return nil, err
+		}
+	}
+	b, err := m.eval(n.Kid(1), s)
+	if err != nil {
+		return nil, err
+	}
+	return m.operate(n.Name, a, b, s, n)
+}
+
+var comparing = map[string]bool{"<": true, ">": true, "<=": true, ">=": true, "==": true, "!=": true}
+
+func (m *machine) operate(name string, a, b any, s *scope, n *code.Node) (any, error) {
+	py := s.python()
+	switch name {
+	case "==", "!=", "===", "!==":
+		if !py && (m.mainTest(n, s)) {
+			return (s.module.file.Name == m.main.Name) == (name[0] == '='), nil
+		}
+		same, ok := equals(a, b, py || len(name) == 3)
+		if !ok {
+			return dontKnow("whether two things are the same"), nil
+		}
+		return same == (name[0] == '='), nil
+	case "in", "not in":
+		in, ok := m.contains(b, a, py)
+		if !ok {
+			return dontKnow("whether something is in what is not known"), nil
+		}
+		return in == (name == "in"), nil
+	case "instanceof":
+		if c, ok := b.(*class); ok {
+			o, ok := a.(*object)
+			return ok && derives(o.class, c), nil
+		}
+		if o, ok := a.(*object); ok && o.class != nil {
+			if w, ok := b.(*opaque); ok {
+				return o.class.name == w.path || w.path == "Error", nil
+			}
+		}
+		if _, ok := a.(*opaque); !ok {
+			return false, nil
+		}
+		return dontKnow("what class something is of"), nil
+	}
+	for _, x := range []any{a, b} {
+		if o, ok := x.(*opaque); ok {
+			if p, isPath := a.(*opaque); name == "/" && isPath && py {
+				return m.joined(p, b), nil
+			}
+			return dontKnow("what is made of " + o.String()), nil
+		}
+	}
+	if py {
+		return pyOperate(name, a, b)
+	}
+	return jsOperate(name, a, b)
+}
+
+// joined is a path of Python with one more part.
+func (m *machine) joined(p *opaque, b any) any {
+	return &opaque{path: p.path + "/", recv: p, args: []any{p, b}}
+}
+
+// mainTest tells `require.main === module` and its like.
+func (m *machine) mainTest(n *code.Node, s *scope) bool {
+	mains := 0
+	for _, k := range n.Kids {
+		k.Walk(func(x *code.Node) bool {
+			switch x.Dotted() {
+			case "require.main", "import.meta.url", "import.meta.filename":
+				mains |= 1
+			case "module", "process.argv", "__filename":
+				mains |= 2
+			}
+			return true
+		})
+	}
+	return mains == 3
+}
+
+func derives(c, from *class) bool {
+	for c != nil {
+		if c == from {
+			return true
+		}
+		var next *class
+		for _, b := range c.bases {
+			if bc, ok := b.(*class); ok {
+				if next == nil {
+					next = bc
+				} else if derives(bc, from) {
+					return true
+				}
+			}
+		}
+		c = next
+	}
+	return false
+}
+
+// equals compares; ok is false where one is not known.
+func equals(a, b any, strict bool) (same, ok bool) {
+	if x, isO := a.(*opaque); isO {
+		y, both := b.(*opaque)
+		if both && x.path != "" && x.path == y.path && !strings.Contains(x.path, "()") {
+			return true, true
+		}
+		if x.path != "" && !strings.Contains(x.path, "()") && (b == nil || b == any(undefined)) {
+			return false, true
+		}
+		return false, false
+	}
+	if _, isO := b.(*opaque); isO {
+		return equals(b, a, strict)
+	}
+	nothing := func(v any) bool { return v == nil || v == any(undefined) }
+	if nothing(a) || nothing(b) {
+		if strict {
+			return a == b, true
+		}
+		return nothing(a) && nothing(b), true
+	}
+	switch x := a.(type) {
+	case string:
+		if y, ok := b.(string); ok {
+			return x == y, true
+		}
+	case *list:
+		y, ok := b.(*list)
+		if !ok || x == y {
+			return ok, true
+		}
+		if !x.tuple && !y.tuple {
+			return false, true
+		}
+		if len(x.items) != len(y.items) {
+			return false, true
+		}
+		for i := range x.items {
+			if same, ok := equals(x.items[i], y.items[i], strict); !ok || !same {
+				return false, ok
+			}
+		}
+		return true, true
+	case *object, *function, *class, *promise, *module, *pattern, *envMap:
+		return a == b, true
+	}
+	if _, isText := a.(string); isText && strict {
+		return false, true
+	}
+	if _, isText := b.(string); isText && strict {
+		return false, true
+	}
+	x, _ := toNumber(a)
+	y, _ := toNumber(b)
+	_, boolA := a.(bool)
+	_, boolB := b.(bool)
+	if strict && boolA != boolB {
+		return false, true
+	}
+	return x == y, true
+}
+
+func (m *machine) contains(in, what any, py bool) (yes, ok bool) {
+	switch in := in.(type) {
+	case *envMap:
+		_, yes = m.env[show(what)]
+		return yes, known(what)
+	case string:
+		w, ok := what.(string)
+		return ok && strings.Contains(in, w), ok
+	case *list:
+		if !py {
+			return false, false
+		}
+		for _, x := range in.items {
+			same, ok := equals(x, what, true)
+			if !ok {
+				return false, false
+			}
+			if same {
+				return true, true
+			}
+		}
+		return false, true
+	case *object:
+		_, yes = in.get(show(what))
+		return yes, known(what) && (in.class == nil || in.dict || !py)
+	case *opaque:
+		if in.path == "sys.argv" {
+			for _, a := range m.argv() {
+				if same, ok := equals(a, what, true); ok && same {
+					return true, true
+				}
+			}
+			return false, true
+		}
+	}
+	return false, false
+}
+
+func jsOperate(name string, a, b any) (any, error) {
+	if name == "+" {
+		_, textA := a.(string)
+		_, textB := b.(string)
+		if textA || textB || plainObject(a) || plainObject(b) {
+			s := show(a) + show(b)
+			if len(s) > maxText {
+				return nil, giveUp("a text that is too long")
+			}
+			return s, nil
+		}
+	}
+	if comparing[name] {
+		x, textA := a.(string)
+		y, textB := b.(string)
+		if textA && textB {
+			return ordered(name, strings.Compare(x, y)), nil
+		}
+	}
+	x, _ := toNumber(a)
+	y, _ := toNumber(b)
+	if comparing[name] {
+		if math.IsNaN(x) || math.IsNaN(y) {
+			return false, nil
+		}
+		return ordered(name, compare(x, y)), nil
+	}
+	return arithmetic(name, x, y)
+}
+
+func plainObject(v any) bool {
+	switch v.(type) {
+	case *object, *list, *function:
+		return true
+	}
+	return false
+}
+
+func compare(x, y float64) int {
+	switch {
+	case x < y:
+		return -1
+	case x > y:
+		return 1
+	}
+	return 0
+}
+
+func ordered(name string, c int) bool {
+	switch name {
+	case "<":
+		return c < 0
+	case ">":
+		return c > 0
+	case "<=":
+		return c <= 0
+	}
+	return c >= 0
+}
+
+func arithmetic(name string, x, y float64) (any, error) {
+	switch name {
+	case "+":
+		return x + y, nil
+	case "-":
+		return x - y, nil
+	case "*":
+		return x * y, nil
+	case "/":
+		return x / y, nil
+	case "%":
+		return math.Mod(x, y), nil
+	case "**":
+		return math.Pow(x, y), nil
+	case "|":
+		return float64(int32(int64(x)) | int32(int64(y))), nil
+	case "&":
+		return float64(int32(int64(x)) & int32(int64(y))), nil
+	case "^":
+		return float64(int32(int64(x)) ^ int32(int64(y))), nil
+	case "<<":
+		return float64(int32(int64(x)) << (uint32(int64(y)) & 31)), nil
+	case ">>":
+		return float64(int32(int64(x)) >> (uint32(int64(y)) & 31)), nil
+	case ">>>":
+		return float64(uint32(int64(x)) >> (uint32(int64(y)) & 31)), nil
+	}
+	return nil, giveUp("what %s gives", name)
+}
+
+func pyOperate(name string, a, b any) (any, error) {
+	if x, ok := a.(string); ok {
+		y, isText := b.(string)
+		switch {
+		case name == "+" && isText:
+			if len(x)+len(y) > maxText {
+				return nil, giveUp("a text that is too long")
+			}
+			return x + y, nil
+		case name == "%":
+			return percent(x, b)
+		case name == "*":
+			if n, ok := b.(integer); ok && n >= 0 && len(x)*int(n) < maxText {
+				return strings.Repeat(x, int(n)), nil
+			}
+		case comparing[name] && isText:
+			return ordered(name, strings.Compare(x, y)), nil
+		}
+		return nil, raise("TypeError", "what "+name+" gives")
+	}
+	if x, ok := a.(*list); ok {
+		if y, ok := b.(*list); ok && (name == "+" || name == "|") && len(x.items)+len(y.items) < maxItems {
+			return &list{items: append(slices.Clone(x.items), y.items...), tuple: x.tuple, set: x.set}, nil
+		}
+	}
+	if x, ok := a.(*object); ok && name == "|" {
+		if y, ok := b.(*object); ok {
+			o := newObject()
+			o.dict = true
+			for _, from := range []*object{x, y} {
+				for _, k := range from.keys {
+					o.set(k, from.cells[k].v)
+				}
+			}
+			return o, nil
+		}
+	}
+	numeric := func(v any) bool {
+		switch v.(type) {
+		case integer, float64, bool:
+			return true
+		}
+		return false
+	}
+	if !numeric(a) || !numeric(b) {
+		return nil, raise("TypeError", "what "+name+" gives")
+	}
+	x, _ := toNumber(a)
+	y, _ := toNumber(b)
+	if comparing[name] {
+		return ordered(name, compare(x, y)), nil
+	}
+	_, fa := a.(float64)
+	_, fb := b.(float64)
+	if (name == "/" || name == "//" || name == "%") && y == 0 {
+		return nil, raise("ZeroDivisionError", "division by zero")
+	}
+	r := 0.0
+	switch name {
+	case "/":
+		return x / y, nil
+	case "//":
+		r = math.Floor(x / y)
+	case "%":
+		r = x - y*math.Floor(x/y)
+	default:
+		v, err := arithmetic(name, x, y)
+		if err != nil {
+			return nil, err
+		}
+		r, _ = v.(float64)
+	}
+	if !fa && !fb && r == math.Trunc(r) && math.Abs(r) < 1<<53 {
+		return integer(r), nil
+	}
+	return r, nil
+}
+
+// percent is a text of Python % values.
+func percent(format string, args any) (any, error) {
+	var list1 []any
+	if l, ok := args.(*list); ok && l.tuple {
+		list1 = l.items
+	} else {
+		list1 = []any{args}
+	}
+	var b strings.Builder
+	for i := 0; i < len(format); i++ {
+		if format[i] != '%' || i+1 == len(format) {
+			b.WriteByte(format[i])
+			continue
+		}
+		i++
+		switch format[i] {
+		case '%':
+			b.WriteByte('%')
+		case 's', 'd', 'i', 'r':
+			if len(list1) == 0 {
+				return nil, raise("TypeError", "not enough arguments for format string")
+			}
+			b.WriteString(pyShow(list1[0]))
+			list1 = list1[1:]
+		default:
+			return nil, giveUp("a format that is not followed")
+		}
+	}
+	return b.String(), nil
+}
+
+func (m *machine) assignment(n *code.Node, s *scope) (any, error) {
+	sign := strings.TrimSuffix(n.Name, "=")
+	if sign == "" || n.Name == ":=" {
+		v, err := m.eval(n.Kid(1), s)
+		if err != nil {
+			return nil, err
+		}
+		if f, ok := v.(*function); ok && f.name == "" {
+			f.name = n.Kids[0].Name
+		}
+		return v, m.assign(n.Kids[0], v, s, "")
+	}
+	a, err := m.eval(n.Kid(0), s)
+	if err != nil {
+		return nil, err
+	}
+	switch sign {
+	case "||", "&&":
+		yes, err := m.decide(a, s, n.Kid(0))
+		if err != nil || yes == (sign == "||") {
+			return a, err
+		}
+	case "??":
+		if a != nil && a != any(undefined) {
+			return a, nil
+		}
+	}
+	b, err := m.eval(n.Kid(1), s)
+	if err != nil {
+		return nil, err
+	}
+	v := b
+	if l, ok := a.(*list); ok && sign == "+" && s.python() && !l.tuple {
+		items, err := m.items(b, s)
+		if err != nil {
+			return nil, err
+		}
+		l.items = append(l.items, items...)
+		return l, nil
+	}
+	if sign != "||" && sign != "&&" && sign != "??" {
+		if v, err = m.operate(sign, a, b, s, n); err != nil {
+			return nil, err
+		}
+	}
+	return v, m.assign(n.Kids[0], v, s, "")
+}
+
+func (m *machine) objectNode(n *code.Node, s *scope) (any, error) {
+	o := newObject()
+	o.dict = s.python()
+	for _, p := range n.Kids {
+		if p.Is(code.Spread) {
+			v, err := m.eval(p.Kid(0), s)
+			if err != nil {
+				return nil, err
+			}
+			switch v := v.(type) {
+			case *object:
+				for _, k := range v.keys {
+					x, err := m.read(v.cells[k])
+					if err != nil {
+						return nil, err
+					}
+					o.set(k, x)
+				}
+			case *envMap:
+				for _, k := range m.envKeys() {
+					o.set(k, m.env[k])
+				}
+			case *opaque:
+				return nil, giveUp("the properties of %s", v.String())
+			case *list:
+				for i, x := range v.items {
+					o.set(number(float64(i)), x)
+				}
+			}
+			continue
+		}
+		if !p.Is(code.Pair) {
+			return nil, giveUp("an element that is not followed")
+		}
+		name := p.Name
+		if p.Kid(1) != nil {
+			k, err := m.eval(p.Kid(1), s)
+			if err != nil {
+				return nil, err
+			}
+			if !known(k) {
+				return nil, giveUp("a key that is not known")
+			}
+			name = keyText(k)
+		}
+		v, err := m.eval(p.Kid(0), s)
+		if err != nil {
+			return nil, err
+		}
+		if f, ok := v.(*function); ok && f.name == "" {
+			f.name = name
+		}
+		o.set(name, v)
+	}
+	return o, nil
+}
+
+// keyText is a key as a text.
+func keyText(k any) string {
+	if o, ok := k.(*object); ok {
+		if v, ok := o.get("value"); ok {
+			return "\x00" + show(v)
+		}
+	}
+	return show(k)
+}
+
+func (m *machine) comprehension(n *code.Node, s *scope) (any, error) {
+	if len(n.Kids) > 4 || len(n.Kids) < 3 {
+		return nil, giveUp("a comprehension with several parts")
+	}
+	v, err := m.eval(n.Kids[2], s)
+	if err != nil {
+		return nil, err
+	}
+	items, err := m.items(v, s)
+	if err != nil {
+		return nil, err
+	}
+	in := s.inner()
+	in.own = true
+	l, o := &list{}, newObject()
+	o.dict = true
+	pair := n.Kids[0].Is(code.Pair)
+	for _, x := range items {
+		if err := m.assign(n.Kids[1], x, in, ""); err != nil {
+			return nil, err
+		}
+		if t := n.Kid(3); t != nil {
+			v, err := m.eval(t, in)
+			if err != nil {
+				return nil, err
+			}
+			yes, err := m.decide(v, in, t)
+			if err != nil {
+				return nil, err
+			}
+			if !yes {
+				continue
+			}
+		}
+		e := n.Kids[0]
+		if pair {
+			e = e.Kid(0)
+		}
+		v, err := m.eval(e, in)
+		if err != nil {
+			return nil, err
+		}
+		if !pair {
+			l.items = append(l.items, v)
+			continue
+		}
+		name := n.Kids[0].Name
+		if k := n.Kids[0].Kid(1); k != nil {
+			x, err := m.eval(k, in)
+			if err != nil {
+				return nil, err
+			}
+			name = keyText(x)
+		}
+		o.set(name, v)
+	}
+	if pair {
+		return o, nil
+	}
+	return l, nil
+}
+
+// items lists what is gone through.
+func (m *machine) items(v any, s *scope) ([]any, error) {
+	switch v := v.(type) {
+	case *list:
+		return v.items, nil
+	case string:
+		var l []any
+		for _, r := range v {
+			l = append(l, string(r))
+		}
+		return l, nil
+	case *object:
+		var l []any
+		switch {
+		case v.class != nil && v.class.data:
+			for _, k := range v.keys {
+				l = append(l, v.cells[k].v)
+			}
+			return l, nil
+		case v.class != nil && v.class.name == "Map":
+			for _, k := range v.keys {
+				l = append(l, &list{items: []any{k, v.cells[k].v}})
+			}
+			return l, nil
+		case v.class != nil && v.class.name == "Set":
+			for _, k := range v.keys {
+				l = append(l, v.cells[k].v)
+			}
+			return l, nil
+		case v.dict:
+			for _, k := range v.keys {
+				l = append(l, k)
+			}
+			return l, nil
+		}
+	case *envMap:
+		var l []any
+		for _, k := range m.envKeys() {
+			l = append(l, k)
+		}
+		return l, nil
+	case *class:
+		if v.enum {
+			var l []any
+			for _, k := range v.statics.keys {
+				if _, fn := v.statics.cells[k].v.(*function); !fn {
+					l = append(l, v.statics.cells[k].v)
+				}
+			}
+			return l, nil
+		}
+	case *opaque:
+		if v.path == "sys.argv" || v.path == "process.argv" {
+			return m.argv(), nil
+		}
+		return nil, giveUp("all of %s", v.String())
+	}
+	return nil, giveUp("all of what is not known")
+}
+
+func (m *machine) envKeys() []string {
+	var keys []string
+	for k := range m.env {
+		keys = append(keys, k)
+	}
+	slices.Sort(keys)
+	return keys
+}
+
+// argv is the command line, with what comes before its arguments.
+func (m *machine) argv() []any {
+	l := []any{root + "/" + m.main.Name}
+	if javascript(m.main.Lang) {
+		l = []any{"node", root + "/" + m.main.Name}
+	}
+	for _, a := range m.e.Args {
+		o := a.Under(m.now())
+		switch {
+		case o.Kind == value.Str && (o.Text != "" || a.Kind == value.Str):
+			l = append(l, o.Text)
+		case o.Kind == value.Str, o.Kind == value.Undef, o.Kind == value.Null:
+		default:
+			l = append(l, dontKnow("an argument"))
+		}
+	}
+	return l
+}

@@ -1,0 +1,980 @@
+package trace
+
+import (
+	"math"
+	"path"
+	"regexp"
+	"slices"
+	"strconv"
+	"strings"
+
+	"ubique/core/code"
+	"ubique/core/value"
+)
+
+// builtinMethod calls a method that values of the language have; done is false
+// where there is none of that name.
+func (m *machine) builtinMethod(base any, name string, args []any, keys map[string]any, s *scope, at spot) (v any, done bool, err error) {
+	py := s.python()
+	switch b := base.(type) {
+	case string:
+		if py {
+			return m.pyText(b, name, args, keys, s)
+		}
+		return m.jsText(b, name, args, s, at)
+	case float64, integer, bool:
+		switch name {
+		case "toString", "valueOf", "toLocaleString":
+			if len(args) > 0 {
+				f, _ := toNumber(base)
+				if r, ok := toNumber(args[0]); ok && r >= 2 && r <= 36 && f == math.Trunc(f) {
+					return strconv.FormatInt(int64(f), int(r)), true, nil
+				}
+			}
+			return show(base), true, nil
+		case "toFixed":
+			f, _ := toNumber(base)
+			d, _ := toNumber(first(append(args, 0.0)))
+			return strconv.FormatFloat(f, 'f', int(d), 64), true, nil
+		case "is_integer", "bit_length":
+			return dontKnow(name), true, nil
+		}
+	case *list:
+		if py {
+			return m.pyList(b, name, args, keys, s, at)
+		}
+		return m.jsList(b, name, args, s, at)
+	case *envMap:
+		return m.envMethod(name, args, py)
+	case *object:
+		return m.objectMethod(b, name, args, keys, s, at)
+	case *promise:
+		return m.promised(b, name, args, at)
+	case *function:
+		switch name {
+		case "call":
+			v, err := m.call(unbound(b), first(args), args[min(1, len(args)):], nil, at)
+			return v, true, err
+		case "apply":
+			var rest []any
+			if len(args) > 1 {
+				if rest, err = m.items(args[1], s); err != nil {
+					return nil, true, err
+				}
+			}
+			v, err := m.call(unbound(b), first(args), rest, nil, at)
+			return v, true, err
+		case "bind":
+			w := *b
+			w.this, w.bound = first(args), true
+			more := args[min(1, len(args)):]
+			if len(more) > 0 {
+				return &function{name: b.name, native: func(m *machine, _ any, rest []any, keys map[string]any, at spot) (any, error) {
+					return m.call(&w, w.this, append(slices.Clone(more), rest...), keys, at)
+				}}, true, nil
+			}
+			return &w, true, nil
+		}
+	case *pattern:
+		return m.patternMethod(b, name, args)
+	case pyPath:
+		return m.pathMethod(b, name, args)
+	case *content:
+		switch name {
+		case "toString", "read", "decode", "trim", "strip":
+			return b, true, nil
+		}
+		return dontKnow("what is in a file"), true, nil
+	case *super:
+		if name == "__init__" || name == "constructor" {
+			for _, x := range b.of.bases {
+				c, ok := x.(*class)
+				if !ok {
+					continue
+				}
+				if f, ok := classKey(c, name, true); ok {
+					v, err := m.call(unbound(f), b.this, args, keys, at)
+					return v, true, err
+				}
+				if o, ok := b.this.(*object); ok && c.data {
+					return nil, true, m.fill(c, o, args, keys, at)
+				}
+			}
+			for _, x := range b.of.bases {
+				if o, ok := x.(*opaque); ok && o.path != "object" {
+					m.note(o, args, keys, at)
+				}
+			}
+			return nil, true, nil
+		}
+	case *opaque:
+		if name == "format" && py || b.path == "" {
+			return nil, false, nil
+		}
+	}
+	return nil, false, nil
+}
+
+func unbound(v any) any {
+	if f, ok := v.(*function); ok && f.bound && f.node != nil && f.node.Flag&code.Arrow == 0 && f.home != nil {
+		w := *f
+		w.bound, w.this = false, nil
+		return &w
+	}
+	return v
+}
+
+func (m *machine) promised(p *promise, name string, args []any, at spot) (any, bool, error) {
+	run := func(i int, v any) (any, bool, error) {
+		if i >= len(args) {
+			return p, true, nil
+		}
+		fn, ok := args[i].(*function)
+		if !ok {
+			return p, true, nil
+		}
+		var with []any
+		if name != "finally" {
+			with = []any{v}
+		}
+		m.unhandled = nil
+		r, err := m.call(fn, undefined, with, nil, at)
+		if t, ok := err.(*thrown); ok {
+			m.unhandled = t
+			return &promise{err: t}, true, nil
+		}
+		if err != nil {
+			return nil, true, err
+		}
+		if name == "finally" {
+			return p, true, nil
+		}
+		if q, ok := r.(*promise); ok {
+			return q, true, nil
+		}
+		return &promise{v: r}, true, nil
+	}
+	switch name {
+	case "then":
+		if p.err != nil {
+			return run(1, p.err.v)
+		}
+		return run(0, p.v)
+	case "catch":
+		if p.err == nil {
+			return p, true, nil
+		}
+		return run(0, p.err.v)
+	case "finally":
+		return run(0, nil)
+	}
+	return nil, false, nil
+}
+
+func (m *machine) envMethod(name string, args []any, py bool) (any, bool, error) {
+	key := show(first(args))
+	other := any(nil)
+	if len(args) > 1 {
+		other = args[1]
+	}
+	v, set := m.env[key]
+	switch name {
+	case "get":
+		if set {
+			return v, true, nil
+		}
+		return other, true, nil
+	case "setdefault":
+		if !set {
+			if !known(other) {
+				return nil, true, giveUp("what a variable is set to")
+			}
+			m.env[key] = show(other)
+			return other, true, nil
+		}
+		return v, true, nil
+	case "pop":
+		delete(m.env, key)
+		if set {
+			return v, true, nil
+		}
+		if len(args) < 2 {
+			return nil, true, raise("KeyError", key)
+		}
+		return other, true, nil
+	case "update":
+		if o, ok := first(args).(*object); ok {
+			for _, k := range o.keys {
+				m.env[k] = show(o.cells[k].v)
+			}
+			return nil, true, nil
+		}
+		return nil, true, giveUp("what the environment is set to")
+	case "items", "keys", "values":
+		l := &list{}
+		for _, k := range m.envKeys() {
+			switch name {
+			case "items":
+				l.items = append(l.items, &list{items: []any{k, m.env[k]}, tuple: true})
+			case "keys":
+				l.items = append(l.items, k)
+			default:
+				l.items = append(l.items, m.env[k])
+			}
+		}
+		return l, true, nil
+	case "copy":
+		o := newObject()
+		o.dict = py
+		for _, k := range m.envKeys() {
+			o.set(k, m.env[k])
+		}
+		return o, true, nil
+	case "hasOwnProperty":
+		return set, true, nil
+	}
+	return nil, false, nil
+}
+
+func (m *machine) objectMethod(o *object, name string, args []any, keys map[string]any, s *scope, at spot) (any, bool, error) {
+	py := s.python()
+	if !py && o.cells[name] != nil {
+		return nil, false, nil
+	}
+	if o.class != nil && !o.class.builtin {
+		if m.method(o, name) != nil {
+			return nil, false, nil
+		}
+		switch name {
+		case "on", "once", "addListener": // an emitter of events
+			if fn, ok := at2(args, 1).(*function); ok && outer(o.class) != nil {
+				k := "\x00on " + show(first(args))
+				l := &list{}
+				if c := o.cells[k]; c != nil {
+					l = c.v.(*list)
+				}
+				l.items = append(l.items, fn)
+				o.set(k, l)
+				return o, true, nil
+			}
+		case "emit":
+			if c := o.cells["\x00on "+show(first(args))]; c != nil && outer(o.class) != nil {
+				for _, fn := range c.v.(*list).items {
+					if _, err := m.call(fn, o, args[1:], nil, at); err != nil {
+						return nil, true, err
+					}
+				}
+				return true, true, nil
+			}
+		case "_asdict", "model_dump", "dict":
+			if o.class.data {
+				d := newObject()
+				d.dict = true
+				for _, k := range o.keys {
+					d.set(k, o.cells[k].v)
+				}
+				return d, true, nil
+			}
+		case "_replace":
+			w := newObject()
+			w.class = o.class
+			for _, k := range o.keys {
+				w.set(k, o.cells[k].v)
+			}
+			for k, v := range keys {
+				w.set(k, v)
+			}
+			return w, true, nil
+		}
+	}
+	if o.class != nil && (o.class.name == "Map" || o.class.name == "Set") && o.class.builtin {
+		k := keyText(first(args))
+		switch name {
+		case "get":
+			v, _ := o.get(k)
+			return v, true, nil
+		case "has":
+			_, ok := o.get(k)
+			return ok, true, nil
+		case "set":
+			o.set(k, at2(args, 1))
+			return o, true, nil
+		case "add":
+			o.set(k, first(args))
+			return o, true, nil
+		case "delete":
+			_, ok := o.get(k)
+			o.remove(k)
+			return ok, true, nil
+		case "entries", "keys", "values":
+			l := &list{}
+			for _, k := range o.keys {
+				switch {
+				case name == "entries":
+					l.items = append(l.items, &list{items: []any{k, o.cells[k].v}})
+				case name == "keys" && o.class.name == "Map":
+					l.items = append(l.items, k)
+				default:
+					l.items = append(l.items, o.cells[k].v)
+				}
+			}
+			return l, true, nil
+		case "forEach":
+			for _, k := range slices.Clone(o.keys) {
+				if _, err := m.call(first(args), undefined, []any{o.cells[k].v, k}, nil, at); err != nil {
+					return nil, true, err
+				}
+			}
+			return undefined, true, nil
+		}
+	}
+	if !py {
+		switch name {
+		case "hasOwnProperty":
+			_, ok := o.get(show(first(args)))
+			return ok, true, nil
+		case "toString":
+			if c := o.cells["href"]; c != nil {
+				return c.v, true, nil
+			}
+			if o.class == nil {
+				return "[object Object]", true, nil
+			}
+		}
+		return nil, false, nil
+	}
+	if !o.dict {
+		return nil, false, nil
+	}
+	if len(args) > 0 && !known(args[0]) {
+		switch name {
+		case "get", "pop", "setdefault":
+			return dontKnow("an element chosen by what is not known"), true, nil
+		}
+	}
+	key := keyText(first(args))
+	switch name {
+	case "get":
+		if v, ok := o.get(key); ok {
+			return v, true, nil
+		}
+		if len(args) > 1 {
+			return args[1], true, nil
+		}
+		return keys["default"], true, nil
+	case "setdefault":
+		if v, ok := o.get(key); ok {
+			return v, true, nil
+		}
+		v := any(nil)
+		if len(args) > 1 {
+			v = args[1]
+		}
+		o.set(key, v)
+		return v, true, nil
+	case "pop":
+		if v, ok := o.get(key); ok {
+			o.remove(key)
+			return v, true, nil
+		}
+		if len(args) > 1 {
+			return args[1], true, nil
+		}
+		return nil, true, raise("KeyError", key)
+	case "update":
+		for _, from := range args {
+			switch from := from.(type) {
+			case *object:
+				for _, k := range from.keys {
+					o.set(k, from.cells[k].v)
+				}
+			case *list:
+				for _, p := range from.items {
+					pair, err := m.items(p, s)
+					if err != nil || len(pair) != 2 {
+						return nil, true, giveUp("what a dictionary is given")
+					}
+					o.set(keyText(pair[0]), pair[1])
+				}
+			case *envMap:
+				for _, k := range m.envKeys() {
+					o.set(k, m.env[k])
+				}
+			default:
+				return nil, true, giveUp("what a dictionary is given")
+			}
+		}
+		for _, k := range sortedKeys(keys) {
+			o.set(k, keys[k])
+		}
+		return nil, true, nil
+	case "items", "keys", "values":
+		l := &list{}
+		for _, k := range o.keys {
+			switch name {
+			case "items":
+				l.items = append(l.items, &list{items: []any{k, o.cells[k].v}, tuple: true})
+			case "keys":
+				l.items = append(l.items, k)
+			default:
+				l.items = append(l.items, o.cells[k].v)
+			}
+		}
+		return l, true, nil
+	case "copy":
+		w := newObject()
+		w.dict = true
+		for _, k := range o.keys {
+			w.set(k, o.cells[k].v)
+		}
+		return w, true, nil
+	}
+	return nil, false, nil
+}
+
+func at2(args []any, i int) any {
+	if i < len(args) {
+		return args[i]
+	}
+	return undefined
+}
+
+func opaqueAmong(args []any) *opaque {
+	for _, a := range args {
+		if o, ok := a.(*opaque); ok {
+			return o
+		}
+	}
+	return nil
+}
+
+func (m *machine) jsText(b, name string, args []any, s *scope, at spot) (any, bool, error) {
+	if o := opaqueAmong(args); o != nil {
+		return dontKnow("what is made of " + o.String()), true, nil
+	}
+	arg := func(i int) string { return show(at2(args, i)) }
+	r := []rune(b)
+	place := func(i, def int, fromEnd bool) int {
+		if i >= len(args) || args[i] == any(undefined) {
+			return def
+		}
+		f, _ := toNumber(args[i])
+		if math.IsNaN(f) {
+			f = 0
+		}
+		if f < 0 {
+			if !fromEnd {
+				return 0
+			}
+			f += float64(len(r))
+		}
+		return max(0, min(len(r), int(f)))
+	}
+	switch name {
+	case "trim":
+		return strings.TrimSpace(b), true, nil
+	case "trimStart", "trimLeft":
+		return strings.TrimLeft(b, " \t\r\n"), true, nil
+	case "trimEnd", "trimRight":
+		return strings.TrimRight(b, " \t\r\n"), true, nil
+	case "toLowerCase", "toLocaleLowerCase":
+		return strings.ToLower(b), true, nil
+	case "toUpperCase", "toLocaleUpperCase":
+		return strings.ToUpper(b), true, nil
+	case "toString", "valueOf", "normalize":
+		return b, true, nil
+	case "startsWith":
+		return strings.HasPrefix(b, arg(0)), true, nil
+	case "endsWith":
+		return strings.HasSuffix(b, arg(0)), true, nil
+	case "includes":
+		return strings.Contains(b, arg(0)), true, nil
+	case "indexOf":
+		return float64(strings.Index(b, arg(0))), true, nil
+	case "lastIndexOf":
+		return float64(strings.LastIndex(b, arg(0))), true, nil
+	case "charAt", "at":
+		f, _ := toNumber(at2(args, 0))
+		if name == "at" && f < 0 {
+			f += float64(len(r))
+		}
+		if f >= 0 && int(f) < len(r) {
+			return string(r[int(f)]), true, nil
+		}
+		return map[string]any{"charAt": "", "at": undefined}[name], true, nil
+	case "charCodeAt", "codePointAt":
+		f, _ := toNumber(at2(args, 0))
+		if math.IsNaN(f) {
+			f = 0
+		}
+		if f >= 0 && int(f) < len(r) {
+			return float64(r[int(f)]), true, nil
+		}
+		return math.NaN(), true, nil
+	case "slice":
+		from, to := place(0, 0, true), place(1, len(r), true)
+		return string(r[from:max(from, to)]), true, nil
+	case "substring":
+		from, to := place(0, 0, false), place(1, len(r), false)
+		return string(r[min(from, to):max(from, to)]), true, nil
+	case "substr":
+		from := place(0, 0, true)
+		n := len(r) - from
+		if len(args) > 1 {
+			f, _ := toNumber(args[1])
+			n = max(0, min(n, int(f)))
+		}
+		return string(r[from : from+n]), true, nil
+	case "concat":
+		for i := range args {
+			b += arg(i)
+		}
+		return b, true, nil
+	case "repeat":
+		f, _ := toNumber(at2(args, 0))
+		if f < 0 || float64(len(b))*f > maxText {
+			return nil, true, giveUp("a text that is too long")
+		}
+		return strings.Repeat(b, int(f)), true, nil
+	case "padStart", "padEnd":
+		f, _ := toNumber(at2(args, 0))
+		fill := " "
+		if len(args) > 1 {
+			fill = arg(1)
+		}
+		n := int(f) - len(r)
+		if n <= 0 || fill == "" || n > maxText {
+			return b, true, nil
+		}
+		pad := string([]rune(strings.Repeat(fill, n/len([]rune(fill))+1))[:n])
+		if name == "padEnd" {
+			return b + pad, true, nil
+		}
+		return pad + b, true, nil
+	case "split":
+		l := &list{}
+		if len(args) == 0 || args[0] == any(undefined) {
+			return &list{items: []any{b}}, true, nil
+		}
+		var parts []string
+		if p, ok := args[0].(*pattern); ok {
+			re, _, err := p.compiled()
+			if err != nil {
+				return nil, true, err
+			}
+			parts = re.Split(b, -1)
+		} else {
+			parts = strings.Split(b, arg(0))
+		}
+		limit := len(parts)
+		if len(args) > 1 {
+			f, _ := toNumber(args[1])
+			limit = min(limit, int(f))
+		}
+		for _, p := range parts[:min(limit, maxItems)] {
+			l.items = append(l.items, p)
+		}
+		return l, true, nil
+	case "replace", "replaceAll":
+		to, isText := at2(args, 1).(string)
+		if p, ok := at2(args, 0).(*pattern); ok {
+			re, global, err := p.compiled()
+			if err != nil {
+				return nil, true, err
+			}
+			if fn, ok := at2(args, 1).(*function); ok {
+				var failed error
+				out := replaced(re, b, global || name == "replaceAll", func(groups []string) string {
+					var with []any
+					for _, g := range groups {
+						with = append(with, g)
+					}
+					v, err := m.call(fn, undefined, with, nil, at)
+					if err != nil {
+						failed = err
+					}
+					return show(v)
+				})
+				return out, true, failed
+			}
+			return replaced(re, b, global || name == "replaceAll", func(groups []string) string {
+				out := to
+				for i := len(groups) - 1; i > 0; i-- {
+					out = strings.ReplaceAll(out, "$"+strconv.Itoa(i), groups[i])
+				}
+				return strings.ReplaceAll(out, "$&", groups[0])
+			}), true, nil
+		}
+		if !isText {
+			return nil, true, giveUp("what a text is replaced by")
+		}
+		if name == "replace" {
+			return strings.Replace(b, arg(0), to, 1), true, nil
+		}
+		return strings.ReplaceAll(b, arg(0), to), true, nil
+	case "match", "matchAll", "search":
+		p, ok := at2(args, 0).(*pattern)
+		if !ok || name == "matchAll" {
+			return nil, true, giveUp("what a text matches")
+		}
+		if name == "search" {
+			re, _, err := p.compiled()
+			if err != nil {
+				return nil, true, err
+			}
+			if loc := re.FindStringIndex(b); loc != nil {
+				return float64(loc[0]), true, nil
+			}
+			return -1.0, true, nil
+		}
+		return m.patternMethod(p, "exec", []any{b})
+	case "localeCompare":
+		return float64(strings.Compare(b, arg(0))), true, nil
+	}
+	return nil, false, nil
+}
+
+func replaced(re *regexp.Regexp, in string, all bool, by func([]string) string) string {
+	var b strings.Builder
+	last := 0
+	for i, loc := range re.FindAllStringSubmatchIndex(in, 1000) {
+		if i > 0 && !all {
+			break
+		}
+		var groups []string
+		for g := 0; g < len(loc); g += 2 {
+			if loc[g] < 0 {
+				groups = append(groups, "")
+			} else {
+				groups = append(groups, in[loc[g]:loc[g+1]])
+			}
+		}
+		b.WriteString(in[last:loc[0]])
+		b.WriteString(by(groups))
+		last = loc[1]
+	}
+	b.WriteString(in[last:])
+	return b.String()
+}
+
+// compiled is a pattern as Go has it, and whether it is for all matches.
+func (p *pattern) compiled() (*regexp.Regexp, bool, error) {
+	if p.v.Kind != value.External || len(p.v.Kids) == 0 {
+		return nil, false, giveUp("a regular expression")
+	}
+	re, err := regexp.Compile(p.v.Kids[0].Text)
+	if err != nil {
+		return nil, false, giveUp("a regular expression")
+	}
+	return re, p.v.Num == 1, nil
+}
+
+func (m *machine) patternMethod(p *pattern, name string, args []any) (any, bool, error) {
+	if name != "test" && name != "exec" {
+		return nil, false, nil
+	}
+	if o := opaqueAmong(args); o != nil {
+		return dontKnow("what is made of " + o.String()), true, nil
+	}
+	re, _, err := p.compiled()
+	if err != nil {
+		return nil, true, err
+	}
+	text := show(first(args))
+	if name == "test" {
+		return re.MatchString(text), true, nil
+	}
+	loc := re.FindStringSubmatchIndex(text)
+	if loc == nil {
+		return nil, true, nil
+	}
+	o := newObject()
+	groups := newObject()
+	for g, name := range re.SubexpNames() {
+		v := any(undefined)
+		if loc[2*g] >= 0 {
+			v = text[loc[2*g]:loc[2*g+1]]
+		}
+		o.set(strconv.Itoa(g), v)
+		if name != "" {
+			groups.set(name, v)
+		}
+	}
+	o.set("index", float64(loc[0]))
+	o.set("groups", groups)
+	o.class = &class{name: "match", data: true, methods: newObject(), statics: newObject(), builtin: true}
+	return o, true, nil
+}
+
+func (m *machine) jsList(b *list, name string, args []any, s *scope, at spot) (any, bool, error) {
+	each := func(i int) (any, error) {
+		return m.call(first(args), undefined, []any{b.items[i], float64(i), b}, nil, at)
+	}
+	yes := func(i int) (bool, error) {
+		if o, ok := first(args).(*opaque); ok && o.path == "Boolean" {
+			return m.decide(b.items[i], s, at.n)
+		}
+		v, err := each(i)
+		if err != nil {
+			return false, err
+		}
+		return m.decide(v, s, at.n)
+	}
+	place := func(i, def int) int {
+		if i >= len(args) || args[i] == any(undefined) {
+			return def
+		}
+		f, _ := toNumber(args[i])
+		if f < 0 {
+			f += float64(len(b.items))
+		}
+		return max(0, min(len(b.items), int(f)))
+	}
+	switch name {
+	case "push":
+		if len(b.items)+len(args) > maxItems {
+			return nil, true, giveUp("a list that is too long")
+		}
+		b.items = append(b.items, args...)
+		return float64(len(b.items)), true, nil
+	case "unshift":
+		b.items = append(slices.Clone(args), b.items...)
+		return float64(len(b.items)), true, nil
+	case "pop", "shift":
+		if len(b.items) == 0 {
+			return undefined, true, nil
+		}
+		if name == "pop" {
+			v := b.items[len(b.items)-1]
+			b.items = b.items[:len(b.items)-1]
+			return v, true, nil
+		}
+		v := b.items[0]
+		b.items = slices.Clone(b.items[1:])
+		return v, true, nil
+	case "slice":
+		from, to := place(0, 0), place(1, len(b.items))
+		return &list{items: slices.Clone(b.items[from:max(from, to)])}, true, nil
+	case "splice":
+		from := place(0, 0)
+		n := len(b.items) - from
+		if len(args) > 1 {
+			f, _ := toNumber(args[1])
+			n = max(0, min(n, int(f)))
+		}
+		out := &list{items: slices.Clone(b.items[from : from+n])}
+		b.items = slices.Replace(slices.Clone(b.items), from, from+n, args[min(2, len(args)):]...)
+		return out, true, nil
+	case "concat":
+		l := &list{items: slices.Clone(b.items)}
+		for _, a := range args {
+			if x, ok := a.(*list); ok {
+				l.items = append(l.items, x.items...)
+			} else {
+				l.items = append(l.items, a)
+			}
+		}
+		return l, true, nil
+	case "join":
+		sep := ","
+		if len(args) > 0 {
+			sep = show(args[0])
+		}
+		if o := opaqueAmong(b.items); o != nil {
+			return dontKnow("a text with " + o.String()), true, nil
+		}
+		parts := make([]string, len(b.items))
+		for i, x := range b.items {
+			if x != nil && x != any(undefined) {
+				parts[i] = show(x)
+			}
+		}
+		return strings.Join(parts, sep), true, nil
+	case "reverse", "toReversed":
+		l := b
+		if name == "toReversed" {
+			l = &list{items: slices.Clone(b.items)}
+		}
+		slices.Reverse(l.items)
+		return l, true, nil
+	case "includes", "indexOf", "lastIndexOf":
+		at := -1
+		for i, x := range b.items {
+			same, ok := equals(x, first(args), true)
+			if !ok {
+				return dontKnow("whether a list holds something"), true, nil
+			}
+			if same && (at < 0 || name == "lastIndexOf") {
+				at = i
+			}
+		}
+		if name == "includes" {
+			return at >= 0, true, nil
+		}
+		return float64(at), true, nil
+	case "at":
+		f, _ := toNumber(first(args))
+		if f < 0 {
+			f += float64(len(b.items))
+		}
+		if f >= 0 && int(f) < len(b.items) {
+			return b.items[int(f)], true, nil
+		}
+		return undefined, true, nil
+	case "keys", "entries", "values":
+		l := &list{}
+		for i, x := range b.items {
+			switch name {
+			case "keys":
+				l.items = append(l.items, float64(i))
+			case "entries":
+				l.items = append(l.items, &list{items: []any{float64(i), x}})
+			default:
+				l.items = append(l.items, x)
+			}
+		}
+		return l, true, nil
+	case "flat":
+		l := &list{}
+		for _, x := range b.items {
+			if y, ok := x.(*list); ok {
+				l.items = append(l.items, y.items...)
+			} else {
+				l.items = append(l.items, x)
+			}
+		}
+		return l, true, nil
+	case "fill":
+		for i := range b.items {
+			b.items[i] = first(args)
+		}
+		return b, true, nil
+	case "map", "forEach", "flatMap":
+		l := &list{}
+		for i := range b.items {
+			v, err := each(i)
+			if err != nil {
+				return nil, true, err
+			}
+			if y, ok := v.(*list); ok && name == "flatMap" {
+				l.items = append(l.items, y.items...)
+			} else {
+				l.items = append(l.items, v)
+			}
+		}
+		if name == "forEach" {
+			return undefined, true, nil
+		}
+		return l, true, nil
+	case "filter", "find", "findIndex", "some", "every", "findLast":
+		l := &list{}
+		for k := range b.items {
+			i := k
+			if name == "findLast" {
+				i = len(b.items) - 1 - k
+			}
+			ok, err := yes(i)
+			if err != nil {
+				return nil, true, err
+			}
+			switch {
+			case name == "every" && !ok:
+				return false, true, nil
+			case !ok:
+			case name == "find" || name == "findLast":
+				return b.items[i], true, nil
+			case name == "findIndex":
+				return float64(i), true, nil
+			case name == "some":
+				return true, true, nil
+			default:
+				l.items = append(l.items, b.items[i])
+			}
+		}
+		switch name {
+		case "find", "findLast":
+			return undefined, true, nil
+		case "findIndex":
+			return -1.0, true, nil
+		case "some", "every":
+			return name == "every", true, nil
+		}
+		return l, true, nil
+	case "reduce", "reduceRight":
+		items := slices.Clone(b.items)
+		if name == "reduceRight" {
+			slices.Reverse(items)
+		}
+		if len(args) < 2 {
+			if len(items) == 0 {
+				return nil, true, raise("TypeError", "nothing to reduce")
+			}
+			args = []any{first(args), items[0]}
+			items = items[1:]
+		}
+		v := args[1]
+		for i, x := range items {
+			var err error
+			if v, err = m.call(args[0], undefined, []any{v, x, float64(i)}, nil, at); err != nil {
+				return nil, true, err
+			}
+		}
+		return v, true, nil
+	case "sort", "toSorted":
+		l := &list{items: slices.Clone(b.items)}
+		if o := opaqueAmong(l.items); o != nil {
+			return nil, true, giveUp("a list that is sorted")
+		}
+		var failed error
+		slices.SortStableFunc(l.items, func(x, y any) int {
+			if fn, ok := first(args).(*function); ok {
+				v, err := m.call(fn, undefined, []any{x, y}, nil, at)
+				if err != nil {
+					failed = err
+					return 0
+				}
+				f, ok := toNumber(v)
+				if !ok {
+					failed = giveUp("a list that is sorted")
+				}
+				return compare(f, 0)
+			}
+			return strings.Compare(show(x), show(y))
+		})
+		if name == "sort" && failed == nil {
+			b.items = l.items
+			return b, true, nil
+		}
+		return l, true, failed
+	case "toString":
+		return show(b), true, nil
+	}
+	return nil, false, nil
+}
+
+func (m *machine) pathMethod(p pyPath, name string, args []any) (any, bool, error) {
+	switch name {
+	case "resolve", "absolute", "expanduser":
+		return p, true, nil
+	case "joinpath":
+		s := string(p)
+		for _, a := range args {
+			s = path.Join(s, pathText(a))
+		}
+		return pyPath(s), true, nil
+	case "exists", "is_file":
+		t, ok := m.treePath(string(p))
+		return ok && slices.Contains(m.e.Loader.Beside(treeDir(t)), t), true, nil
+	case "read_text", "open", "read_bytes":
+		v := m.readFile(p)
+		if t, ok := v.(*thrown); ok {
+			return nil, true, t
+		}
+		return v, true, nil
+	case "with_name":
+		return pyPath(path.Join(path.Dir(string(p)), show(first(args)))), true, nil
+	case "with_suffix":
+		return pyPath(strings.TrimSuffix(string(p), path.Ext(string(p))) + show(first(args))), true, nil
+	}
+	return nil, false, nil
+}

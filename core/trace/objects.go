@@ -1,0 +1,872 @@
+package trace
+
+import (
+	"path"
+	"slices"
+	"strconv"
+	"strings"
+
+	"ubique/core/code"
+	"ubique/core/value"
+)
+
+// root stands for the folder of the tree in paths.
+const root = "/tree"
+
+// pyPath is a pathlib.Path.
+type pyPath string
+
+func pathDir(p string) string { return path.Dir(p) }
+
+// treePath is a path as one of the tree; ok is false where it lies outside.
+func (m *machine) treePath(p string) (string, bool) {
+	if rest, ok := strings.CutPrefix(p, root+"/"); ok {
+		return path.Clean(rest), true
+	}
+	if strings.HasPrefix(p, "/") {
+		return "", false
+	}
+	return path.Join(m.e.Dir, p), true
+}
+
+// key is a property of a value.
+func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error) {
+	switch b := base.(type) {
+	case nil, undef:
+		return nil, giveUp("the property %s of nothing", name)
+	case *envMap:
+		if s.python() {
+			return &opaque{path: "os.environ." + name}, nil
+		}
+		if v, ok := m.env[name]; ok {
+			return v, nil
+		}
+		return undefined, nil
+	case *object:
+		return m.objectKey(b, name, s, n)
+	case *class:
+		if v, ok := classKey(b, name, true); ok {
+			if f, isF := v.(*function); isF {
+				switch {
+				case f.getter && !s.python():
+					return m.call(f, b, nil, nil, spot{s.module.file, n})
+				case f.classOf || !s.python():
+					w := *f
+					w.this, w.bound = b, f.classOf || f.bound
+					return &w, nil
+				}
+			}
+			return v, nil
+		}
+		if name == "name" || name == "__name__" {
+			return b.name, nil
+		}
+		if base := outer(b); base != nil {
+			return &opaque{path: base.path + "." + name, recv: base}, nil
+		}
+		if s.python() {
+			return nil, raise("AttributeError", name)
+		}
+		return undefined, nil
+	case *function:
+		if b.props != nil {
+			if v, ok := b.props.get(name); ok {
+				return v, nil
+			}
+		}
+		if name == "name" || name == "__name__" {
+			return b.name, nil
+		}
+		if name == "prototype" {
+			return nil, giveUp("a prototype")
+		}
+		return undefined, nil
+	case *super:
+		for _, x := range b.of.bases {
+			if c, ok := x.(*class); ok {
+				if v, ok := classKey(c, name, false); ok {
+					return m.bindTo(v, b.this, s, n)
+				}
+				if v, ok := classKey(c, name, true); ok {
+					return m.bindTo(v, b.this, s, n)
+				}
+			}
+		}
+		return &opaque{path: "super." + name}, nil
+	case *module:
+		if c := b.top.vars[name]; c != nil {
+			return m.read(c)
+		}
+		sub := strings.TrimSuffix(b.file.Name, "__init__.py")
+		if sub != b.file.Name {
+			for _, p := range []string{sub + name + ".py", sub + name + "/__init__.py"} {
+				if f := m.e.Loader.File(p); f != nil {
+					return m.load(p)
+				}
+			}
+		}
+		return nil, giveUp("%s is not found in %s", name, b.file.Name)
+	case string:
+		if name == "length" {
+			return float64(len([]rune(b))), nil
+		}
+		if name == "value" { // of an enumeration of texts
+			return b, nil
+		}
+		return undefined, nil
+	case *list:
+		if name == "length" {
+			return float64(len(b.items)), nil
+		}
+		return undefined, nil
+	case float64, integer:
+		if name == "value" {
+			return b, nil
+		}
+		return undefined, nil
+	case pyPath:
+		switch name {
+		case "parent":
+			return pyPath(path.Dir(string(b))), nil
+		case "name":
+			return path.Base(string(b)), nil
+		case "stem":
+			return strings.TrimSuffix(path.Base(string(b)), path.Ext(string(b))), nil
+		case "suffix":
+			return path.Ext(string(b)), nil
+		}
+		return nil, giveUp("the %s of a path", name)
+	case *promise:
+		return undefined, nil
+	case *opaque:
+		return m.opaqueKey(b, name)
+	}
+	return undefined, nil
+}
+
+// paths of what is known though it stands outside of the tree.
+func (m *machine) opaqueKey(b *opaque, name string) (any, error) {
+	if b.path == "" {
+		return b, nil
+	}
+	p := b.path + "." + name
+	if name == "default" && !strings.Contains(b.path, "()") {
+		p = b.path
+	}
+	switch p {
+	case "process.env", "Bun.env", "bun.env", "os.environ", "globalThis.process.env", "global.process.env", "import.meta.env":
+		return &envMap{}, nil
+	case "process.argv", "Bun.argv", "sys.argv":
+		return &list{items: m.argv()}, nil
+	case "Deno.args":
+		return &list{items: m.argv()[2:]}, nil
+	case "import.meta.main":
+		return true, nil
+	case "import.meta.dirname", "import.meta.dir":
+		return nil, giveUp("a folder that a module names")
+	case "process.platform", "sys.platform":
+		return "linux", nil
+	case "path.sep", "os.sep":
+		return "/", nil
+	case "process.pid":
+		return dontKnow("the number of the process"), nil
+	case "cluster.isPrimary", "cluster.isMaster", "worker_threads.isMainThread":
+		return !m.set.Worker, nil
+	case "cluster.isWorker":
+		return m.set.Worker, nil
+	case "globalThis.process", "global.process":
+		return &opaque{path: "process"}, nil
+	case "Number.MAX_SAFE_INTEGER":
+		return float64(1<<53 - 1), nil
+	}
+	return &opaque{path: p, recv: b}, nil
+}
+
+// bindTo is a method with its object; a getter is asked at once.
+func (m *machine) bindTo(v, this any, s *scope, n *code.Node) (any, error) {
+	f, ok := v.(*function)
+	if !ok || f.static || f.bound {
+		return v, nil
+	}
+	if f.getter {
+		return m.call(f, this, nil, nil, spot{s.module.file, n})
+	}
+	w := *f
+	w.this = this
+	w.bound = f.node != nil || f.native != nil
+	if f.classOf {
+		if o, ok := this.(*object); ok {
+			w.this = o.class
+		}
+	}
+	return &w, nil
+}
+
+func (m *machine) objectKey(o *object, name string, s *scope, n *code.Node) (any, error) {
+	py := s.python()
+	if c := o.cells[name]; c != nil && !(py && o.dict) {
+		v, err := m.read(c)
+		if f, ok := v.(*function); err == nil && ok && f.getter && !py {
+			return m.call(f, o, nil, nil, spot{s.module.file, n})
+		}
+		return v, err
+	}
+	if o.class != nil {
+		if v, ok := classKey(o.class, name, false); ok {
+			return m.bindTo(v, o, s, n)
+		}
+		if py {
+			if v, ok := classKey(o.class, name, true); ok {
+				return m.bindTo(v, o, s, n)
+			}
+		}
+		if name == "constructor" || name == "__class__" {
+			return o.class, nil
+		}
+		if name == "size" && (o.class.name == "Map" || o.class.name == "Set") {
+			return float64(len(o.keys)), nil
+		}
+		if py && name == "__dict__" {
+			d := newObject()
+			d.dict, d.keys, d.cells = true, o.keys, o.cells
+			return d, nil
+		}
+		if base := outer(o.class); base != nil {
+			return &opaque{path: base.path + "()." + name, recv: &opaque{path: base.path + "()", recv: base}}, nil
+		}
+		if py {
+			if f := m.method(o, "__getattr__"); f != nil {
+				return m.call(f, o, []any{name}, nil, spot{s.module.file, n})
+			}
+			return nil, raise("AttributeError", name)
+		}
+	}
+	if py && !o.dict && o.class == nil {
+		return nil, raise("AttributeError", name)
+	}
+	return undefined, nil
+}
+
+// classKey looks for something of a class or of those that it comes from: of the
+// class itself, or of its objects.
+func classKey(c *class, name string, static bool) (any, bool) {
+	for depth := 0; c != nil && depth < 20; depth++ {
+		from := c.methods
+		if static {
+			from = c.statics
+		}
+		if from != nil {
+			if v, ok := from.get(name); ok {
+				return v, true
+			}
+		}
+		var next *class
+		for _, b := range c.bases {
+			if bc, ok := b.(*class); ok {
+				if next != nil {
+					if v, ok := classKey(bc, name, static); ok {
+						return v, true
+					}
+				} else {
+					next = bc
+				}
+			}
+		}
+		c = next
+	}
+	return nil, false
+}
+
+// outer is the class from outside that a class comes from; nil for none.
+func outer(c *class) *opaque {
+	for depth := 0; c != nil && depth < 20; depth++ {
+		var next *class
+		for _, b := range c.bases {
+			switch b := b.(type) {
+			case *opaque:
+				if b.path != "object" && b.path != "typing.NamedTuple" && !strings.HasPrefix(b.path, "typing.") && !strings.HasPrefix(b.path, "abc.") {
+					return b
+				}
+			case *class:
+				if next == nil {
+					next = b
+				}
+			}
+		}
+		c = next
+	}
+	return nil
+}
+
+// method is a function that the class of an object has; nil for none.
+func (m *machine) method(o *object, name string) *function {
+	if o.class == nil {
+		return nil
+	}
+	for _, static := range []bool{false, true} {
+		if v, ok := classKey(o.class, name, static); ok {
+			f, _ := v.(*function)
+			return f
+		}
+	}
+	return nil
+}
+
+func (m *machine) setKey(base any, name string, v any, s *scope, n *code.Node) error {
+	switch b := base.(type) {
+	case *envMap:
+		if !known(v) {
+			return giveUp("what a variable is set to")
+		}
+		m.env[name] = show(v)
+	case *object:
+		b.set(name, v)
+	case *function:
+		if b.props == nil {
+			b.props = newObject()
+		}
+		b.props.set(name, v)
+	case *class:
+		b.statics.set(name, v)
+	case *super:
+		return m.setKey(b.this, name, v, s, n)
+	case *module:
+		b.top.declare(name, v)
+	case *list:
+		if name == "length" {
+			if f, ok := v.(float64); ok && int(f) <= len(b.items) && f >= 0 {
+				b.items = b.items[:int(f)]
+			}
+		}
+	}
+	return nil
+}
+
+func (m *machine) index(base any, n *code.Node, s *scope) (any, error) {
+	kn := n.Kid(1)
+	if kn.Is(code.Unknown) && (kn.Name == code.Rest1 || kn.Name == code.Slice) {
+		return m.slice(base, kn, s)
+	}
+	k, err := m.eval(kn, s)
+	if err != nil {
+		return nil, err
+	}
+	if o, ok := k.(*opaque); ok {
+		if b, isO := base.(*opaque); isO && b.path != "" {
+			return &opaque{path: b.path + "[]", recv: b}, nil
+		}
+		return dontKnow("an element chosen by " + o.String()), nil
+	}
+	switch b := base.(type) {
+	case *list:
+		i, ok := toNumber(k)
+		if !ok || i != float64(int(i)) {
+			if name, isText := k.(string); isText {
+				return m.key(base, name, s, n)
+			}
+			return undefined, nil
+		}
+		if i < 0 && s.python() {
+			i += float64(len(b.items))
+		}
+		if i < 0 || int(i) >= len(b.items) {
+			if s.python() {
+				return nil, raise("IndexError", "list index out of range")
+			}
+			return undefined, nil
+		}
+		return b.items[int(i)], nil
+	case string:
+		i, ok := toNumber(k)
+		r := []rune(b)
+		if ok && i < 0 && s.python() {
+			i += float64(len(r))
+		}
+		if !ok || i < 0 || int(i) >= len(r) {
+			if s.python() {
+				return nil, raise("IndexError", "string index out of range")
+			}
+			return undefined, nil
+		}
+		return string(r[int(i)]), nil
+	case *envMap:
+		name := show(k)
+		if v, ok := m.env[name]; ok {
+			return v, nil
+		}
+		if s.python() {
+			return nil, raise("KeyError", name)
+		}
+		return undefined, nil
+	case *object:
+		name := keyText(k)
+		if s.python() {
+			if f := m.method(b, "__getitem__"); f != nil {
+				return m.call(f, b, []any{k}, nil, spot{s.module.file, n})
+			}
+			if b.class != nil && b.class.data {
+				items, _ := m.items(b, s)
+				if i, ok := toNumber(k); ok && int(i) >= 0 && int(i) < len(items) {
+					return items[int(i)], nil
+				}
+			}
+			if v, ok := b.get(name); ok {
+				return v, nil
+			}
+			if b.class != nil && b.class.name == "defaultdict" {
+				return nil, giveUp("a dictionary with defaults")
+			}
+			return nil, raise("KeyError", name)
+		}
+		return m.objectKey(b, name, s, n)
+	case *class:
+		if b.enum {
+			if v, ok := b.statics.get(show(k)); ok {
+				return v, nil
+			}
+			return nil, raise("KeyError", show(k))
+		}
+		if name, ok := k.(string); ok {
+			return m.key(b, name, s, n)
+		}
+		return b, nil // a type with its parameters
+	case *opaque:
+		if b.path != "" {
+			if name, ok := k.(string); ok && !s.python() {
+				return m.opaqueKey(b, name)
+			}
+			return &opaque{path: b.path + "[]", recv: b}, nil
+		}
+		return b, nil
+	case nil, undef:
+		return nil, giveUp("an element of nothing")
+	case *module, *function, *super:
+		return m.key(base, show(k), s, n)
+	}
+	return undefined, nil
+}
+
+func (m *machine) slice(base any, kn *code.Node, s *scope) (any, error) {
+	size := 0
+	switch b := base.(type) {
+	case *list:
+		size = len(b.items)
+	case string:
+		size = len([]rune(b))
+	default:
+		return dontKnow("a part of what is not known"), nil
+	}
+	ends := []int{0, size}
+	for i, k := range kn.Kids {
+		if k.Is(code.Undefined) {
+			continue
+		}
+		v, err := m.eval(k, s)
+		if err != nil {
+			return nil, err
+		}
+		f, ok := toNumber(v)
+		if !ok || i > 1 {
+			if i > 1 && ok && f == 1 {
+				continue
+			}
+			return nil, giveUp("a part of a list")
+		}
+		if f < 0 {
+			f += float64(size)
+		}
+		ends[i] = max(0, min(size, int(f)))
+	}
+	if ends[1] < ends[0] {
+		ends[1] = ends[0]
+	}
+	switch b := base.(type) {
+	case *list:
+		return &list{items: slices.Clone(b.items[ends[0]:ends[1]]), tuple: b.tuple}, nil
+	case string:
+		return string([]rune(b)[ends[0]:ends[1]]), nil
+	}
+	return nil, nil
+}
+
+func (m *machine) setIndex(base, k, v any, s *scope, n *code.Node) error {
+	if !known(k) {
+		return giveUp("an element that is not known is set")
+	}
+	if l, ok := base.(*list); ok {
+		f, isNum := toNumber(k)
+		if !isNum || f != float64(int(f)) || f > maxItems {
+			return giveUp("an element of a list")
+		}
+		if f < 0 {
+			f += float64(len(l.items))
+		}
+		for int(f) >= len(l.items) && !s.python() {
+			l.items = append(l.items, undefined)
+		}
+		if f < 0 || int(f) >= len(l.items) {
+			return raise("IndexError", "list assignment index out of range")
+		}
+		l.items[int(f)] = v
+		return nil
+	}
+	if o, ok := base.(*object); ok && s.python() {
+		if f := m.method(o, "__setitem__"); f != nil {
+			_, err := m.call(f, o, []any{k, v}, nil, spot{s.module.file, n})
+			return err
+		}
+	}
+	return m.setKey(base, keyText(k), v, s, n)
+}
+
+// class makes a class of the tree.
+func (m *machine) class(n *code.Node, s *scope) (*class, error) {
+	c := &class{name: n.Name, node: n, scope: s, statics: newObject(), methods: newObject()}
+	mixed := false
+	for _, b := range n.Kid(0).Kids {
+		if b.Is(code.Keyword) {
+			continue
+		}
+		v, err := m.eval(b, s)
+		if err != nil {
+			return nil, err
+		}
+		switch v := v.(type) {
+		case *class:
+			c.bases = append(c.bases, v)
+			c.data = c.data || v.data
+			c.enum = c.enum || v.enum
+		case *opaque:
+			c.bases = append(c.bases, v)
+			switch v.path {
+			case "typing.NamedTuple":
+				c.data = true
+			case "enum.Enum", "enum.Flag":
+				c.enum = true
+			case "enum.IntEnum", "enum.StrEnum":
+				c.enum, mixed = true, true
+			case "str", "int":
+				mixed = true
+			}
+		case *function:
+			return nil, giveUp("a class that comes from a function")
+		}
+	}
+	in := s.inner()
+	in.own, in.static = s.python(), s.module.file.Inside[n]
+	if in.static == nil {
+		in.static = s.static
+	}
+	in.this = c
+	if n.Name != "" && !s.python() {
+		in.declare(n.Name, c)
+	}
+	for _, k := range n.Kid(1).Kids {
+		switch {
+		case k.Is(code.Func):
+			f := m.function(k, s)
+			if !s.python() {
+				f.scope = in
+			}
+			f.home = c
+			v := any(f)
+			if s.python() {
+				var err error
+				if v, err = m.decorated(k, f, in); err != nil {
+					return nil, err
+				}
+				in.declare(k.Name, v)
+				c.statics.set(k.Name, v)
+			} else if k.Flag&code.Static != 0 {
+				c.statics.set(k.Name, f)
+			} else {
+				c.methods.set(k.Name, f)
+			}
+		case k.Is(code.Bind) && !s.python():
+			if k.Flag&code.Static == 0 {
+				c.fields = append(c.fields, k)
+				continue
+			}
+			v, err := m.eval(k.Kid(1), in)
+			if err != nil {
+				return nil, err
+			}
+			c.statics.set(k.Kid(0).Name, v)
+		case k.Is(code.Bind) && k.Kid(1) == nil: // only its type
+			c.fields = append(c.fields, k)
+		default:
+			if !s.python() {
+				if err := m.block([]*code.Node{k}, in); err != nil {
+					return nil, err
+				}
+				continue
+			}
+			if k.Is(code.Bind) {
+				c.fields = append(c.fields, k)
+			}
+			if _, err := m.statement(k, in); err != nil {
+				return nil, err
+			}
+			for name, cell := range in.vars {
+				c.statics.set(name, cell.v)
+			}
+		}
+	}
+	if s.python() && c.enum {
+		slices.Sort(c.statics.keys)
+		for _, name := range slices.Clone(c.statics.keys) {
+			v := c.statics.cells[name].v
+			if _, fn := v.(*function); fn || strings.HasPrefix(name, "_") || mixed {
+				continue
+			}
+			if o, ok := v.(*opaque); ok {
+				if o.path == "enum.auto()" {
+					v = name
+				} else {
+					continue
+				}
+			}
+			member := newObject()
+			member.class = c
+			member.set("name", name)
+			member.set("value", v)
+			c.statics.set(name, member)
+		}
+	}
+	return c, nil
+}
+
+// create makes an object of a class.
+func (m *machine) create(c *class, args []any, keys map[string]any, at spot) (any, error) {
+	if m.depth++; m.depth > maxDepth*2 {
+		return nil, giveUp("nested too deep")
+	}
+	defer func() { m.depth-- }()
+	if c.enum && len(args) == 1 {
+		for _, k := range c.statics.keys {
+			v := c.statics.cells[k].v
+			x := v
+			if o, ok := v.(*object); ok {
+				x, _ = o.get("value")
+			} else if _, fn := v.(*function); fn {
+				continue
+			}
+			if same, ok := equals(x, args[0], true); ok && same {
+				return v, nil
+			}
+		}
+		return nil, raise("ValueError", "no member of "+c.name)
+	}
+	o := newObject()
+	o.class = c
+	if c.builtin {
+		if len(args) > 0 {
+			o.set("message", args[0])
+		}
+		return o, nil
+	}
+	py := c.scope.python()
+	if !py {
+		if err := m.construct(c, o, args, at); err != nil {
+			if l, ok := err.(*leave); ok && l.kind == "return" {
+				return l.v, nil
+			}
+			return nil, err
+		}
+		return o, nil
+	}
+	if v, ok := classKey(c, "__init__", true); ok {
+		f, isF := v.(*function)
+		if !isF {
+			return nil, giveUp("how %s is made", c.name)
+		}
+		if _, err := m.call(f, o, args, keys, at); err != nil {
+			return nil, err
+		}
+		return o, nil
+	}
+	if c.data {
+		return o, m.fill(c, o, args, keys, at)
+	}
+	if base := outer(c); base != nil {
+		if errors := map[string]bool{"Exception": true, "ValueError": true, "RuntimeError": true, "KeyError": true, "TypeError": true}; errors[base.path] {
+			if len(args) > 0 {
+				o.set("message", args[0])
+			}
+			return o, nil
+		}
+		ext := &opaque{path: base.path + "()", recv: base, args: args, keys: keys}
+		m.note(base, args, keys, at)
+		o.set("\x00base", ext)
+	}
+	return o, nil
+}
+
+// construct runs the constructors of a class of JavaScript on an object.
+func (m *machine) construct(c *class, o *object, args []any, at spot) error {
+	fields := func() error {
+		in := c.scope.inner()
+		in.this, in.static = o, c.scope.module.file.Inside[c.node]
+		in.fn = &function{home: c}
+		for _, k := range c.fields {
+			v := any(undefined)
+			if k.Kid(1) != nil {
+				var err error
+				if v, err = m.eval(k.Kids[1], in); err != nil {
+					return err
+				}
+			}
+			o.set(k.Kid(0).Name, v)
+		}
+		return nil
+	}
+	var base *class
+	for _, b := range c.bases {
+		base, _ = b.(*class)
+	}
+	f, _ := c.methods.cells["constructor"]
+	if f == nil {
+		if base != nil {
+			if err := m.construct(base, o, args, at); err != nil {
+				return err
+			}
+		} else if len(c.bases) > 0 {
+			if b, ok := c.bases[0].(*opaque); ok {
+				o.set("message", first(args))
+				m.note(b, args, nil, at)
+			}
+		}
+		return fields()
+	}
+	fn := f.v.(*function)
+	if len(c.bases) == 0 {
+		if err := fields(); err != nil {
+			return err
+		}
+	} else {
+		fn2 := *fn // super(…) runs the base and the fields
+		fn2.props = newObject()
+		fn2.props.set("\x00super", &function{native: func(m *machine, _ any, args []any, _ map[string]any, at spot) (any, error) {
+			if base != nil {
+				if err := m.construct(base, o, args, at); err != nil {
+					return nil, err
+				}
+			} else if len(args) > 0 {
+				o.set("message", args[0])
+			}
+			return undefined, fields()
+		}})
+		fn = &fn2
+	}
+	for i, p := range fn.node.Kid(0).Kids { // parameters that are fields
+		if p.Flag&code.Exported != 0 {
+			v := any(undefined)
+			if i < len(args) {
+				v = args[i]
+			}
+			if v == any(undefined) && p.Kid(0) != nil {
+				var err error
+				if v, err = m.eval(p.Kids[0], fn.scope); err != nil {
+					return err
+				}
+			}
+			o.set(p.Name, v)
+		}
+	}
+	_, err := m.call(fn, o, args, nil, at)
+	return err
+}
+
+func first(args []any) any {
+	if len(args) > 0 {
+		return args[0]
+	}
+	return undefined
+}
+
+// fill sets the fields of a data class.
+func (m *machine) fill(c *class, o *object, args []any, keys map[string]any, at spot) error {
+	var classes []*class
+	for x := c; x != nil && len(classes) < 10; {
+		classes = append([]*class{x}, classes...)
+		var next *class
+		for _, b := range x.bases {
+			if bc, ok := b.(*class); ok && next == nil {
+				next = bc
+			}
+		}
+		x = next
+	}
+	var names []string
+	for _, x := range classes {
+		for _, f := range x.fields {
+			if name := f.Kid(0).Name; !slices.Contains(names, name) {
+				names = append(names, name)
+			}
+		}
+	}
+	for _, x := range c.tupled {
+		names = append(names, show(x))
+	}
+	if len(args) > len(names) {
+		return raise("TypeError", "too many arguments")
+	}
+	for i, name := range names {
+		v, given := keys[name]
+		if i < len(args) {
+			v, given = args[i], true
+		}
+		if !given {
+			d, ok := classKey(c, name, true)
+			if !ok {
+				return raise("TypeError", "a missing argument: "+name)
+			}
+			v = d
+			if f, ok := d.(*opaque); ok && f.path == "dataclasses.field()" {
+				if x, ok := f.keys["default"]; ok {
+					v = x
+				} else if x, ok := f.keys["default_factory"]; ok {
+					var err error
+					if v, err = m.call(x, undefined, nil, nil, at); err != nil {
+						return err
+					}
+				} else {
+					return raise("TypeError", "a missing argument: "+name)
+				}
+			}
+		}
+		o.set(name, v)
+	}
+	if f := m.method(o, "__post_init__"); f != nil {
+		_, err := m.call(f, o, nil, nil, at)
+		return err
+	}
+	return nil
+}
+
+// note keeps a call of something outside of the tree; stays says that the
+// program does not come back from it.
+func (m *machine) note(o *opaque, args []any, keys map[string]any, at spot) (stays bool) {
+	if o.path == "" || m.noted == nil {
+		return false
+	}
+	callee := o.external(at)
+	keep, stays := m.noted(callee)
+	if !keep || len(m.calls) >= maxCalls {
+		return stays
+	}
+	c := Call{Path: o.path, Callee: callee, At: at.span(), Node: at.n, File: at.f, Keys: map[string]*value.Value{}}
+	for _, a := range args {
+		c.Args = append(c.Args, toValue(a, at, 0))
+	}
+	for k, v := range keys {
+		c.Keys[k] = toValue(v, at, 0)
+	}
+	m.calls = append(m.calls, c)
+	return stays
+}
+
+func atoi(s string) (int, bool) {
+	i, err := strconv.Atoi(s)
+	return i, err == nil
+}

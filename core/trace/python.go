@@ -1,0 +1,853 @@
+package trace
+
+import (
+	"math"
+	"path"
+	"slices"
+	"strconv"
+	"strings"
+)
+
+// pyBuiltin calls a function of Python or of its library; done is false for any
+// other.
+func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot) (v any, done bool, err error) {
+	arg := func(i int) any {
+		if i < len(args) {
+			return args[i]
+		}
+		return nil
+	}
+	text := func(i int) string { return pyShow(arg(i)) }
+	top := m.topOf(at)
+	switch f.path {
+	case "int", "float", "str", "bool", "len", "abs", "round", "max", "min", "sum", "sorted", "hex", "ord", "chr", "repr", "os.path.join", "os.path.dirname", "os.path.abspath", "any", "all":
+		if o := opaqueAmong(args); o != nil {
+			if _, isPath := arg(0).(*opaque); isPath && strings.HasPrefix(f.path, "os.path") {
+				return nil, false, nil
+			}
+			return dontKnow("what is made of " + o.String()), true, nil
+		}
+	}
+	switch f.path {
+	case "int":
+		if len(args) == 0 {
+			return integer(0), true, nil
+		}
+		base := 10
+		if b, ok := arg(1).(integer); ok {
+			base = int(b)
+		} else if b, ok := keys["base"].(integer); ok {
+			base = int(b)
+		}
+		switch x := arg(0).(type) {
+		case integer:
+			return x, true, nil
+		case float64:
+			return integer(math.Trunc(x)), true, nil
+		case bool:
+			if x {
+				return integer(1), true, nil
+			}
+			return integer(0), true, nil
+		case string:
+			s := strings.ReplaceAll(strings.TrimSpace(x), "_", "")
+			if base == 16 {
+				s = strings.TrimPrefix(s, "0x")
+			}
+			i, err := strconv.ParseInt(s, base, 64)
+			if err != nil {
+				return nil, true, raise("ValueError", "invalid literal for int()")
+			}
+			return integer(i), true, nil
+		}
+		return nil, true, raise("TypeError", "int() of what is no number")
+	case "float":
+		switch x := arg(0).(type) {
+		case integer:
+			return float64(x), true, nil
+		case float64:
+			return x, true, nil
+		case string:
+			n, err := strconv.ParseFloat(strings.TrimSpace(x), 64)
+			if err != nil {
+				return nil, true, raise("ValueError", "could not convert to float")
+			}
+			return n, true, nil
+		}
+		return nil, true, raise("TypeError", "float() of what is no number")
+	case "str":
+		if len(args) == 0 {
+			return "", true, nil
+		}
+		if p, ok := arg(0).(pyPath); ok {
+			return string(p), true, nil
+		}
+		if o, ok := arg(0).(*object); ok {
+			if fn := m.method(o, "__str__"); fn != nil {
+				v, err := m.call(fn, o, nil, nil, at)
+				return v, true, err
+			}
+			if msg, ok := o.get("message"); ok {
+				return pyShow(msg), true, nil
+			}
+			return dontKnow("an object as text"), true, nil
+		}
+		return text(0), true, nil
+	case "bool":
+		yes, ok := truth(arg(0), true)
+		if !ok {
+			return dontKnow("whether something counts as true"), true, nil
+		}
+		return yes, true, nil
+	case "len":
+		switch x := arg(0).(type) {
+		case string:
+			return integer(len([]rune(x))), true, nil
+		case *list:
+			return integer(len(x.items)), true, nil
+		case *object:
+			return integer(len(x.keys)), true, nil
+		}
+		return dontKnow("a length"), true, nil
+	case "abs":
+		if i, ok := arg(0).(integer); ok {
+			return max(i, -i), true, nil
+		}
+	case "round":
+		if x, ok := arg(0).(float64); ok && len(args) == 1 {
+			return integer(math.RoundToEven(x)), true, nil
+		}
+		return arg(0), true, nil
+	case "max", "min":
+		items := args
+		if len(args) == 1 {
+			if items, err = m.items(args[0], top); err != nil {
+				return nil, true, err
+			}
+		}
+		if len(items) == 0 {
+			if d, ok := keys["default"]; ok {
+				return d, true, nil
+			}
+			return nil, true, raise("ValueError", "no elements")
+		}
+		best := items[0]
+		for _, x := range items[1:] {
+			a, ok1 := toNumber(x)
+			b, ok2 := toNumber(best)
+			if !ok1 || !ok2 || keys["key"] != nil {
+				return dontKnow("the most of what is not known"), true, nil
+			}
+			if (a > b) == (f.path == "max") && a != b {
+				best = x
+			}
+		}
+		return best, true, nil
+	case "sum":
+		items, err := m.items(arg(0), top)
+		if err != nil {
+			return nil, true, err
+		}
+		v := any(integer(0))
+		for _, x := range items {
+			if !known(x) {
+				return dontKnow("a sum"), true, nil
+			}
+			if v, err = pyOperate("+", v, x); err != nil {
+				return nil, true, err
+			}
+		}
+		return v, true, nil
+	case "any", "all":
+		items, err := m.items(arg(0), top)
+		if err != nil {
+			return nil, true, err
+		}
+		for _, x := range items {
+			yes, ok := truth(x, true)
+			if !ok {
+				return dontKnow("whether something counts as true"), true, nil
+			}
+			if yes == (f.path == "any") {
+				return yes, true, nil
+			}
+		}
+		return f.path == "all", true, nil
+	case "list", "tuple", "set", "frozenset", "iter", "reversed", "sorted":
+		if len(args) == 0 {
+			return &list{tuple: f.path == "tuple", set: f.path == "set"}, true, nil
+		}
+		items, err := m.items(arg(0), top)
+		if err != nil {
+			return nil, true, err
+		}
+		l := &list{items: slices.Clone(items), tuple: f.path == "tuple", set: strings.HasSuffix(f.path, "set")}
+		switch f.path {
+		case "reversed":
+			slices.Reverse(l.items)
+		case "sorted":
+			if keys["key"] != nil || opaqueAmong(l.items) != nil {
+				return nil, true, giveUp("a list that is sorted")
+			}
+			slices.SortStableFunc(l.items, func(x, y any) int {
+				a, ok1 := x.(string)
+				b, ok2 := y.(string)
+				if ok1 && ok2 {
+					return strings.Compare(a, b)
+				}
+				p, _ := toNumber(x)
+				q, _ := toNumber(y)
+				return compare(p, q)
+			})
+			if yes, _ := truth(keys["reverse"], true); yes {
+				slices.Reverse(l.items)
+			}
+		}
+		return l, true, nil
+	case "dict", "collections.OrderedDict", "types.SimpleNamespace", "argparse.Namespace":
+		o := newObject()
+		o.dict = f.path == "dict" || f.path == "collections.OrderedDict"
+		if !o.dict {
+			o.class = &class{name: "SimpleNamespace", builtin: true, methods: newObject(), statics: newObject()}
+		}
+		for _, a := range args {
+			switch a := a.(type) {
+			case *object:
+				for _, k := range a.keys {
+					o.set(k, a.cells[k].v)
+				}
+			case *envMap:
+				for _, k := range m.envKeys() {
+					o.set(k, m.env[k])
+				}
+			case *list:
+				for _, p := range a.items {
+					pair, err := m.items(p, top)
+					if err != nil || len(pair) != 2 {
+						return nil, true, giveUp("what a dictionary is made of")
+					}
+					o.set(keyText(pair[0]), pair[1])
+				}
+			default:
+				return nil, true, giveUp("what a dictionary is made of")
+			}
+		}
+		for _, k := range sortedKeys(keys) {
+			o.set(k, keys[k])
+		}
+		return o, true, nil
+	case "range":
+		ends := []int{0, 0, 1}
+		for i := range args {
+			x, ok := args[i].(integer)
+			if !ok || i > 2 {
+				return nil, true, giveUp("a range that is not known")
+			}
+			ends[i] = int(x)
+		}
+		if len(args) == 1 {
+			ends[0], ends[1] = 0, ends[0]
+		}
+		l := &list{}
+		for i := ends[0]; ends[2] > 0 && i < ends[1] || ends[2] < 0 && i > ends[1]; i += ends[2] {
+			if len(l.items) > maxItems {
+				return nil, true, giveUp("a range that is too long")
+			}
+			l.items = append(l.items, integer(i))
+		}
+		return l, true, nil
+	case "enumerate", "zip", "map", "filter":
+		var lists [][]any
+		from := args
+		if f.path == "map" || f.path == "filter" {
+			from = args[min(1, len(args)):]
+		}
+		for i, a := range from {
+			if f.path == "enumerate" && i > 0 {
+				break
+			}
+			items, err := m.items(a, top)
+			if err != nil {
+				return nil, true, err
+			}
+			lists = append(lists, items)
+		}
+		if len(lists) == 0 {
+			return &list{}, true, nil
+		}
+		start := 0
+		if x, ok := keys["start"].(integer); ok {
+			start = int(x)
+		} else if x, ok := arg(1).(integer); ok && f.path == "enumerate" {
+			start = int(x)
+		}
+		l := &list{}
+		for i, x := range lists[0] {
+			row := []any{x}
+			short := false
+			for _, other := range lists[1:] {
+				if i >= len(other) {
+					short = true
+					break
+				}
+				row = append(row, other[i])
+			}
+			if short {
+				break
+			}
+			switch f.path {
+			case "enumerate":
+				l.items = append(l.items, &list{items: []any{integer(start + i), x}, tuple: true})
+			case "zip":
+				l.items = append(l.items, &list{items: row, tuple: true})
+			case "map":
+				v, err := m.call(args[0], undefined, row, nil, at)
+				if err != nil {
+					return nil, true, err
+				}
+				l.items = append(l.items, v)
+			case "filter":
+				v := x
+				if args[0] != nil {
+					if v, err = m.call(args[0], undefined, row, nil, at); err != nil {
+						return nil, true, err
+					}
+				}
+				yes, err := m.decide(v, top, at.n)
+				if err != nil {
+					return nil, true, err
+				}
+				if yes {
+					l.items = append(l.items, x)
+				}
+			}
+		}
+		return l, true, nil
+	case "next":
+		items, err := m.items(arg(0), top)
+		if err != nil {
+			return nil, true, err
+		}
+		if len(items) > 0 {
+			return items[0], true, nil
+		}
+		if len(args) > 1 {
+			return args[1], true, nil
+		}
+		return nil, true, raise("StopIteration", "")
+	case "isinstance":
+		return m.isInstance(arg(0), arg(1)), true, nil
+	case "getattr", "hasattr":
+		name, ok := arg(1).(string)
+		if !ok {
+			return dontKnow("an attribute"), true, nil
+		}
+		v, err := m.key(arg(0), name, top, at.n)
+		if _, failed := err.(*thrown); failed {
+			if f.path == "hasattr" {
+				return false, true, nil
+			}
+			if len(args) > 2 {
+				return args[2], true, nil
+			}
+		}
+		if err != nil {
+			return nil, true, err
+		}
+		if f.path == "hasattr" {
+			if !known(v) {
+				return dontKnow("whether something is there"), true, nil
+			}
+			return true, true, nil
+		}
+		return v, true, nil
+	case "setattr":
+		name, ok := arg(1).(string)
+		if !ok {
+			return nil, true, giveUp("an attribute that is set")
+		}
+		return nil, true, m.setKey(arg(0), name, arg(2), top, at.n)
+	case "callable":
+		switch arg(0).(type) {
+		case *function, *class:
+			return true, true, nil
+		case *opaque:
+			return dontKnow("whether something can be called"), true, nil
+		}
+		return false, true, nil
+	case "vars":
+		if o, ok := arg(0).(*object); ok {
+			d := newObject()
+			d.dict, d.keys, d.cells = true, o.keys, o.cells
+			return d, true, nil
+		}
+	case "type":
+		if o, ok := arg(0).(*object); ok && o.class != nil && len(args) == 1 {
+			return o.class, true, nil
+		}
+		return dontKnow("a type"), true, nil
+	case "print", "logging.info", "logging.debug", "logging.warning", "logging.error", "logging.basicConfig", "warnings.warn":
+		return nil, true, nil
+	case "super":
+		return nil, true, giveUp("a base that is not followed")
+	case "hex":
+		if i, ok := arg(0).(integer); ok {
+			return "0x" + strconv.FormatInt(int64(i), 16), true, nil
+		}
+	case "os.getenv", "os.environ.get":
+		key, ok := arg(0).(string)
+		if !ok {
+			return dontKnow("a variable"), true, nil
+		}
+		if v, ok := m.env[key]; ok {
+			return v, true, nil
+		}
+		if d, ok := keys["default"]; ok {
+			return d, true, nil
+		}
+		return arg(1), true, nil
+	case "os.putenv":
+		return nil, true, nil
+	case "sys.exit", "exit", "quit", "os._exit", "os.abort":
+		return nil, true, &exit{}
+	case "os.path.join":
+		p := ""
+		for i := range args {
+			p = path.Join(p, pathText(args[i]))
+		}
+		return p, true, nil
+	case "os.path.dirname":
+		if s := pathText(arg(0)); strings.Contains(s, "/") {
+			return path.Dir(s), true, nil
+		}
+		return "", true, nil
+	case "os.path.basename":
+		return path.Base(pathText(arg(0))), true, nil
+	case "os.path.abspath", "os.path.realpath", "os.path.normpath", "os.path.expanduser":
+		s := pathText(arg(0))
+		if !strings.HasPrefix(s, "/") {
+			s = path.Join(root, m.e.Dir, s)
+		}
+		return s, true, nil
+	case "os.path.exists", "os.path.isfile":
+		p, ok := m.treePath(pathText(arg(0)))
+		return ok && slices.Contains(m.e.Loader.Beside(treeDir(p)), p), true, nil
+	case "os.getcwd":
+		return path.Join(root, m.e.Dir), true, nil
+	case "pathlib.Path", "pathlib.PurePath":
+		if o := opaqueAmong(args); o != nil {
+			return dontKnow("a path"), true, nil
+		}
+		p := ""
+		for i := range args {
+			p = path.Join(p, pathText(args[i]))
+		}
+		return pyPath(p), true, nil
+	case "pathlib.Path.cwd":
+		return pyPath(path.Join(root, m.e.Dir)), true, nil
+	case "open", "io.open":
+		v := m.readFile(arg(0))
+		if t, ok := v.(*thrown); ok {
+			return nil, true, t
+		}
+		return v, true, nil
+	case "json.load", "json.loads", "yaml.safe_load", "yaml.load", "yaml.full_load", "tomllib.load", "tomllib.loads", "tomli.load", "tomli.loads", "toml.load", "toml.loads":
+		if s, ok := arg(0).(string); ok && f.path == "toml.load" {
+			v := m.readFile(s)
+			if t, ok := v.(*thrown); ok {
+				return nil, true, t
+			}
+			v, err := m.parsed(v)
+			return v, true, err
+		}
+		if _, ok := arg(0).(string); ok && !strings.HasPrefix(f.path, "json.") {
+			return dontKnow("data that is not known"), true, nil
+		}
+		v, err := m.parsed(arg(0))
+		return v, true, err
+	case "functools.partial":
+		fn, more := arg(0), args[min(1, len(args)):]
+		return &function{name: "partial", native: func(m *machine, _ any, rest []any, k map[string]any, at spot) (any, error) {
+			all := map[string]any{}
+			for _, from := range []map[string]any{keys, k} {
+				for name, v := range from {
+					all[name] = v
+				}
+			}
+			return m.call(fn, undefined, append(slices.Clone(more), rest...), all, at)
+		}}, true, nil
+	case "collections.namedtuple":
+		c := &class{name: text(0), data: true, methods: newObject(), statics: newObject(), scope: top}
+		names := arg(1)
+		if s, ok := names.(string); ok {
+			l := &list{}
+			for _, w := range strings.FieldsFunc(s, func(r rune) bool { return r == ' ' || r == ',' }) {
+				l.items = append(l.items, w)
+			}
+			names = l
+		}
+		l, ok := names.(*list)
+		if !ok {
+			return dontKnow("a named tuple"), true, nil
+		}
+		c.bases = nil
+		c.tupled = l.items
+		return c, true, nil
+	case "asyncio.run", "asyncio.get_event_loop().run_until_complete", "asyncio.new_event_loop().run_until_complete", "asyncio.create_task", "asyncio.ensure_future", "asyncio.gather", "asyncio.wait_for", "anyio.run":
+		if fn, ok := arg(0).(*function); ok {
+			v, err := m.call(fn, undefined, nil, nil, at)
+			return v, true, err
+		}
+		return arg(0), true, nil
+	case "asyncio.sleep", "time.sleep", "signal.signal", "signal.pause":
+		return nil, true, nil
+	case "Exception", "ValueError", "RuntimeError", "KeyError", "TypeError", "OSError", "EnvironmentError", "LookupError", "SystemExit":
+		if f.path == "SystemExit" {
+			return &opaque{path: "SystemExit()"}, true, nil
+		}
+		return raise(f.path, text(0)).(*thrown).v, true, nil
+	case "dataclasses.replace":
+		if o, ok := arg(0).(*object); ok {
+			w := newObject()
+			w.class = o.class
+			for _, k := range o.keys {
+				w.set(k, o.cells[k].v)
+			}
+			for k, v := range keys {
+				w.set(k, v)
+			}
+			return w, true, nil
+		}
+	case "dataclasses.asdict":
+		if o, ok := arg(0).(*object); ok {
+			d := newObject()
+			d.dict = true
+			for _, k := range o.keys {
+				d.set(k, o.cells[k].v)
+			}
+			return d, true, nil
+		}
+	case "typing.cast":
+		return arg(1), true, nil
+	case "distutils.util.strtobool":
+		switch strings.ToLower(text(0)) {
+		case "y", "yes", "t", "true", "on", "1":
+			return integer(1), true, nil
+		case "n", "no", "f", "false", "off", "0":
+			return integer(0), true, nil
+		}
+		return nil, true, raise("ValueError", "no truth value")
+	}
+	return nil, false, nil
+}
+
+func (m *machine) isInstance(v, of any) any {
+	switch of := of.(type) {
+	case *list:
+		for _, k := range of.items {
+			if yes, ok := m.isInstance(v, k).(bool); !ok || yes {
+				return m.isInstance(v, k)
+			}
+		}
+		return false
+	case *class:
+		o, ok := v.(*object)
+		return ok && derives(o.class, of)
+	case *opaque:
+		if !known(v) {
+			return dontKnow("what something is")
+		}
+		switch v := v.(type) {
+		case string:
+			return of.path == "str"
+		case integer:
+			return of.path == "int"
+		case bool:
+			return of.path == "bool" || of.path == "int"
+		case float64:
+			return of.path == "float"
+		case *list:
+			return of.path == "list" && !v.tuple && !v.set || of.path == "tuple" && v.tuple || of.path == "set" && v.set
+		case *object:
+			return of.path == "dict" && v.dict
+		case nil:
+			return false
+		}
+	}
+	return dontKnow("what something is")
+}
+
+func (m *machine) pyText(b, name string, args []any, keys map[string]any, s *scope) (any, bool, error) {
+	if o := opaqueAmong(args); o != nil {
+		return dontKnow("what is made of " + o.String()), true, nil
+	}
+	arg := func(i int) string { return pyShow(at2(args, i)) }
+	cut := func(def string) string {
+		if len(args) > 0 && args[0] != nil {
+			return arg(0)
+		}
+		return def
+	}
+	const space = " \t\n\r\f\v"
+	texts := func(list1 []string) *list {
+		l := &list{}
+		for _, p := range list1[:min(len(list1), maxItems)] {
+			l.items = append(l.items, p)
+		}
+		return l
+	}
+	digits := b != "" && strings.Trim(b, "0123456789") == ""
+	switch name {
+	case "strip":
+		return strings.Trim(b, cut(space)), true, nil
+	case "lstrip":
+		return strings.TrimLeft(b, cut(space)), true, nil
+	case "rstrip":
+		return strings.TrimRight(b, cut(space)), true, nil
+	case "lower", "casefold":
+		return strings.ToLower(b), true, nil
+	case "upper":
+		return strings.ToUpper(b), true, nil
+	case "capitalize":
+		if b != "" {
+			return strings.ToUpper(b[:1]) + strings.ToLower(b[1:]), true, nil
+		}
+		return b, true, nil
+	case "startswith", "endswith":
+		has := func(x string) bool {
+			if name == "startswith" {
+				return strings.HasPrefix(b, x)
+			}
+			return strings.HasSuffix(b, x)
+		}
+		if l, ok := first(args).(*list); ok {
+			for _, x := range l.items {
+				if has(pyShow(x)) {
+					return true, true, nil
+				}
+			}
+			return false, true, nil
+		}
+		return has(arg(0)), true, nil
+	case "removeprefix":
+		return strings.TrimPrefix(b, arg(0)), true, nil
+	case "removesuffix":
+		return strings.TrimSuffix(b, arg(0)), true, nil
+	case "replace":
+		if len(args) > 2 {
+			n, _ := args[2].(integer)
+			return strings.Replace(b, arg(0), arg(1), int(n)), true, nil
+		}
+		return strings.ReplaceAll(b, arg(0), arg(1)), true, nil
+	case "split", "rsplit":
+		n := -1
+		if x, ok := at2(args, 1).(integer); ok {
+			n = int(x)
+		} else if x, ok := keys["maxsplit"].(integer); ok {
+			n = int(x)
+		}
+		if len(args) == 0 || args[0] == nil {
+			if n >= 0 {
+				return nil, true, giveUp("a text that is split")
+			}
+			return texts(strings.Fields(b)), true, nil
+		}
+		if arg(0) == "" {
+			return nil, true, raise("ValueError", "empty separator")
+		}
+		parts := strings.Split(b, arg(0))
+		if n >= 0 && len(parts) > n+1 {
+			if name == "split" {
+				parts = append(parts[:n:n], strings.Join(parts[n:], arg(0)))
+			} else {
+				k := len(parts) - n
+				parts = append([]string{strings.Join(parts[:k], arg(0))}, parts[k:]...)
+			}
+		}
+		return texts(parts), true, nil
+	case "splitlines":
+		return texts(strings.Split(strings.TrimSuffix(b, "\n"), "\n")), true, nil
+	case "partition", "rpartition":
+		i := strings.Index(b, arg(0))
+		if name == "rpartition" {
+			i = strings.LastIndex(b, arg(0))
+		}
+		parts := []any{b, "", ""}
+		switch {
+		case i >= 0:
+			parts = []any{b[:i], arg(0), b[i+len(arg(0)):]}
+		case name == "rpartition":
+			parts = []any{"", "", b}
+		}
+		return &list{items: parts, tuple: true}, true, nil
+	case "isdigit", "isnumeric", "isdecimal":
+		return digits, true, nil
+	case "isalpha":
+		return b != "" && strings.Trim(strings.ToLower(b), "abcdefghijklmnopqrstuvwxyz") == "", true, nil
+	case "isspace":
+		return b != "" && strings.Trim(b, space) == "", true, nil
+	case "find", "rfind", "index":
+		i := strings.Index(b, arg(0))
+		if name == "rfind" {
+			i = strings.LastIndex(b, arg(0))
+		}
+		if i < 0 && name == "index" {
+			return nil, true, raise("ValueError", "substring not found")
+		}
+		return integer(i), true, nil
+	case "count":
+		return integer(strings.Count(b, arg(0))), true, nil
+	case "zfill":
+		if n, ok := first(args).(integer); ok && len(b) < int(n) && int(n) < 1000 {
+			return strings.Repeat("0", int(n)-len(b)) + b, true, nil
+		}
+		return b, true, nil
+	case "join":
+		items, err := m.items(first(args), s)
+		if err != nil {
+			return nil, true, err
+		}
+		if o := opaqueAmong(items); o != nil {
+			return dontKnow("a text with " + o.String()), true, nil
+		}
+		parts := make([]string, len(items))
+		for i, x := range items {
+			parts[i] = pyShow(x)
+		}
+		return strings.Join(parts, b), true, nil
+	case "encode", "decode", "title", "expandtabs":
+		return b, true, nil
+	case "format":
+		return formatted(b, args, keys)
+	case "islower", "isupper":
+		return name == "islower" && b == strings.ToLower(b) || name == "isupper" && b == strings.ToUpper(b), true, nil
+	}
+	return nil, false, nil
+}
+
+// formatted is str.format with plain fields.
+func formatted(b string, args []any, keys map[string]any) (any, bool, error) {
+	var out strings.Builder
+	next := 0
+	for i := 0; i < len(b); i++ {
+		switch {
+		case strings.HasPrefix(b[i:], "{{"), strings.HasPrefix(b[i:], "}}"):
+			out.WriteByte(b[i])
+			i++
+		case b[i] == '{':
+			end := strings.IndexByte(b[i:], '}')
+			if end < 0 {
+				return nil, true, raise("ValueError", "a brace without an end")
+			}
+			name, _, _ := strings.Cut(b[i+1:i+end], ":")
+			i += end
+			v, ok := keys[name]
+			if name == "" {
+				name = strconv.Itoa(next)
+				next++
+			}
+			if n, isNum := atoi(name); isNum && n < len(args) {
+				v, ok = args[n], true
+			}
+			if !ok {
+				return dontKnow("a format"), true, nil
+			}
+			if x, isOpaque := v.(*opaque); isOpaque {
+				return dontKnow("a text with " + x.String()), true, nil
+			}
+			out.WriteString(pyShow(v))
+		default:
+			out.WriteByte(b[i])
+		}
+	}
+	return out.String(), true, nil
+}
+
+func (m *machine) pyList(b *list, name string, args []any, keys map[string]any, s *scope, at spot) (any, bool, error) {
+	grow := func(more []any) error {
+		if len(b.items)+len(more) > maxItems {
+			return giveUp("a list that is too long")
+		}
+		return nil
+	}
+	find := func() (int, bool) {
+		for i, x := range b.items {
+			same, ok := equals(x, first(args), true)
+			if !ok {
+				return 0, false
+			}
+			if same {
+				return i, true
+			}
+		}
+		return -1, true
+	}
+	switch name {
+	case "append", "add":
+		if i, ok := find(); name == "add" && ok && i >= 0 {
+			return nil, true, nil
+		}
+		b.items = append(b.items, first(args))
+		return nil, true, grow(nil)
+	case "extend", "update":
+		items, err := m.items(first(args), s)
+		if err != nil {
+			return nil, true, err
+		}
+		b.items = append(b.items, items...)
+		return nil, true, grow(nil)
+	case "insert":
+		i, ok := first(args).(integer)
+		if !ok || len(args) < 2 {
+			return nil, true, giveUp("a list that grows")
+		}
+		k := max(0, min(len(b.items), int(i)))
+		b.items = slices.Insert(b.items, k, args[1])
+		return nil, true, grow(nil)
+	case "pop":
+		k := len(b.items) - 1
+		if i, ok := first(args).(integer); ok {
+			if k = int(i); k < 0 {
+				k += len(b.items)
+			}
+		}
+		if k < 0 || k >= len(b.items) {
+			return nil, true, raise("IndexError", "pop from empty list")
+		}
+		v := b.items[k]
+		b.items = slices.Delete(slices.Clone(b.items), k, k+1)
+		return v, true, nil
+	case "index", "remove", "discard", "count":
+		i, ok := find()
+		if !ok {
+			return dontKnow("where something is in a list"), true, nil
+		}
+		switch {
+		case name == "count":
+			n := 0
+			for _, x := range b.items {
+				if same, _ := equals(x, first(args), true); same {
+					n++
+				}
+			}
+			return integer(n), true, nil
+		case i < 0 && name == "discard":
+			return nil, true, nil
+		case i < 0:
+			return nil, true, raise("ValueError", "not in the list")
+		case name == "index":
+			return integer(i), true, nil
+		}
+		b.items = slices.Delete(slices.Clone(b.items), i, i+1)
+		return nil, true, nil
+	case "copy":
+		return &list{items: slices.Clone(b.items), tuple: b.tuple, set: b.set}, true, nil
+	case "clear":
+		b.items = nil
+		return nil, true, nil
+	case "reverse":
+		slices.Reverse(b.items)
+		return nil, true, nil
+	}
+	return nil, false, nil
+}

@@ -1,0 +1,811 @@
+package trace
+
+import (
+	"strings"
+
+	"ubique/core/code"
+)
+
+// leave is what ends a turn, a loop or a function.
+type leave struct {
+	kind  string // return, break, continue
+	label string
+	v     any
+}
+
+func (*leave) Error() string { return "outside of what it leaves" }
+
+// block runs statements. What functions are declared among them is there from
+// the start.
+func (m *machine) block(kids []*code.Node, s *scope) error {
+	if !s.python() {
+		for _, n := range kids {
+			if n.Is(code.Export) {
+				n = n.Kid(0)
+			}
+			if n.Is(code.Func) && n.Name != "" {
+				s.declare(n.Name, m.function(n, s))
+				if n.Flag&code.Exported != 0 {
+					s.module.exports.link(n.Name, s.vars[n.Name])
+				}
+			}
+		}
+	}
+	broke := false
+	for _, n := range kids {
+		if n.Is(code.Block) && n.Name == "else" && s.python() { // of the loop before
+			if broke {
+				continue
+			}
+		}
+		var err error
+		broke, err = m.statement(n, s)
+		if err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// statement runs one statement; broke says that it is a loop that was broken
+// off.
+func (m *machine) statement(n *code.Node, s *scope) (broke bool, err error) {
+	if n == nil {
+		return false, nil
+	}
+	if err := m.step(); err != nil {
+		return false, err
+	}
+	if m.depth++; m.depth > maxDepth {
+		return false, giveUp("nested too deep")
+	}
+	defer func() { m.depth-- }()
+	switch n.Kind {
+	case code.Block:
+		in := s
+		if src := s.module.file.Src; !s.python() && int(n.Off) < len(src) && src[n.Off] == '{' {
+			in = s.inner()
+		}
+		return false, m.block(n.Kids, in)
+	case code.ExprStmt:
+		_, err := m.eval(n.Kid(0), s)
+		return false, err
+	case code.Bind:
+		return false, m.bind(n, s)
+	case code.If:
+		v, err := m.eval(n.Kid(0), s)
+		if err != nil {
+			return false, err
+		}
+		yes, err := m.decide(v, s, n.Kid(0))
+		if err != nil {
+			return false, err
+		}
+		if yes {
+			return m.statement(n.Kid(1), s)
+		}
+		return m.statement(n.Kid(2), s)
+	case code.Loop:
+		return m.loop(n, s)
+	case code.Jump:
+		if n.Name == "global" {
+			for x := s; x != nil; x = x.up {
+				if x.own {
+					if x.global == nil {
+						x.global = map[string]bool{}
+					}
+					for _, k := range n.Kids {
+						x.global[k.Name] = true
+					}
+					break
+				}
+			}
+			return false, nil
+		}
+		return false, &leave{kind: n.Name, label: n.Alias}
+	case code.Return:
+		v := any(undefined)
+		if s.python() {
+			v = nil
+		}
+		if n.Kid(0) != nil {
+			if v, err = m.eval(n.Kids[0], s); err != nil {
+				return false, err
+			}
+		}
+		return false, &leave{kind: "return", v: v}
+	case code.Throw:
+		if n.Kid(0) == nil {
+			if c := s.find("\x00caught"); c != nil {
+				return false, &thrown{c.v}
+			}
+			return false, giveUp("what is raised again")
+		}
+		v, err := m.eval(n.Kids[0], s)
+		if err != nil {
+			return false, err
+		}
+		if c, ok := v.(*class); ok {
+			if v, err = m.create(c, nil, nil, spot{s.module.file, n}); err != nil {
+				return false, err
+			}
+		}
+		if o, ok := v.(*opaque); ok && strings.HasPrefix(o.path, "SystemExit") {
+			return false, &exit{}
+		}
+		return false, &thrown{v}
+	case code.Try:
+		return false, m.try(n, s)
+	case code.With:
+		return false, m.with(n, s)
+	case code.Switch:
+		return false, m.switched(n, s)
+	case code.Import:
+		return false, m.imports(n, s)
+	case code.Export:
+		return false, m.export(n, s)
+	case code.Func:
+		return false, m.declared(n, s)
+	case code.Class:
+		c, err := m.class(n, s)
+		if err != nil {
+			return false, err
+		}
+		v := any(c)
+		if s.python() {
+			if v, err = m.decorated(n, v, s); err != nil {
+				return false, err
+			}
+		}
+		m.assignName(n.Name, v, s, "let")
+		if n.Flag&code.Exported != 0 {
+			s.module.exports.link(n.Name, s.find(n.Name))
+		}
+		return false, nil
+	}
+	return false, giveUp("a statement that is not followed: %s", s.module.file.Text(n))
+}
+
+// declared binds a function; what decorates it may put another in its place.
+func (m *machine) declared(n *code.Node, s *scope) error {
+	if !s.python() {
+		if c := s.vars[n.Name]; c == nil && n.Name != "" {
+			s.declare(n.Name, m.function(n, s))
+		}
+		return nil
+	}
+	v, err := m.decorated(n, m.function(n, s), s)
+	if err != nil {
+		return err
+	}
+	m.assignName(n.Name, v, s, "")
+	return nil
+}
+
+// decorated is what the decorators make of a function or a class of Python.
+func (m *machine) decorated(n *code.Node, v any, s *scope) (any, error) {
+	for i := len(n.Kids) - 1; i >= 2; i-- {
+		d, err := m.eval(n.Kids[i], s)
+		if err != nil {
+			return nil, err
+		}
+		switch d := d.(type) {
+		case *opaque:
+			switch path := strings.TrimSuffix(d.path, "()"); path {
+			case "property", "functools.cached_property", "cached_property":
+				if f, ok := v.(*function); ok {
+					f.getter = true
+				}
+			case "staticmethod":
+				if f, ok := v.(*function); ok {
+					f.static = true
+				}
+			case "classmethod":
+				if f, ok := v.(*function); ok {
+					f.classOf = true
+				}
+			case "dataclasses.dataclass", "attr.s", "attrs.define", "attr.define", "attrs.frozen":
+				if c, ok := v.(*class); ok {
+					c.data = true
+				}
+			case "functools.lru_cache", "functools.cache", "functools.wraps", "functools.wraps()", "typing.final", "typing.overload", "abc.abstractmethod", "enum.unique":
+			default:
+				if strings.HasPrefix(path, "contextlib.") || strings.HasPrefix(path, "click.") || strings.HasPrefix(path, "typer.") {
+					return dontKnow("what " + path + " makes of " + n.Name), nil
+				}
+				m.waiting = true // a framework keeps it
+			}
+		case *function, *class:
+			if v, err = m.call(d, undefined, []any{v}, nil, spot{s.module.file, n.Kids[i]}); err != nil {
+				return nil, err
+			}
+		default:
+			return dontKnow("what a decorator makes of " + n.Name), nil
+		}
+	}
+	return v, nil
+}
+
+// bind runs a declaration.
+func (m *machine) bind(n *code.Node, s *scope) error {
+	if n.Kid(1) == nil {
+		if s.python() {
+			return nil
+		}
+		if k := n.Kid(0); k.Is(code.Name) && (n.Name != "var" || s.find(k.Name) == nil) {
+			m.assignName(k.Name, undefined, s, n.Name)
+		}
+		return nil
+	}
+	v := any(nil)
+	var err error
+	if src := s.module.file.Src; n.Kids[1].Is(code.Object) && int(n.Off)+4 < len(src) && strings.HasPrefix(string(src[n.Off:n.Off+4]), "enum") {
+		v, err = m.enumeration(n.Kids[1], s)
+	} else {
+		v, err = m.eval(n.Kids[1], s)
+	}
+	if err != nil {
+		return err
+	}
+	if f, ok := v.(*function); ok && f.name == "" && n.Kids[0].Is(code.Name) {
+		f.name = n.Kids[0].Name
+	}
+	if err := m.assign(n.Kids[0], v, s, n.Name); err != nil {
+		return err
+	}
+	if n.Flag&code.Exported != 0 {
+		n.Kids[0].Walk(func(k *code.Node) bool {
+			if k.Is(code.Name) && s.vars[k.Name] != nil {
+				s.module.exports.link(k.Name, s.vars[k.Name])
+			}
+			return true
+		})
+	}
+	return nil
+}
+
+// enumeration is an enum of TypeScript.
+func (m *machine) enumeration(n *code.Node, s *scope) (any, error) {
+	o := newObject()
+	next := 0.0
+	for _, p := range n.Kids {
+		k := p.Kid(0)
+		if k.Is(code.Assign) {
+			v, err := m.eval(k.Kid(1), s)
+			if err != nil {
+				return nil, err
+			}
+			o.set(p.Name, v)
+			if f, ok := v.(float64); ok {
+				next = f + 1
+				o.set(number(f), p.Name)
+			}
+			continue
+		}
+		o.set(p.Name, next)
+		o.set(number(next), p.Name)
+		next++
+	}
+	return o, nil
+}
+
+// assignName sets a variable: where it is declared, or in the scope at hand.
+func (m *machine) assignName(name string, v any, s *scope, kind string) {
+	switch {
+	case kind == "var":
+		for x := s; x != nil; x = x.up {
+			if x.own || x.up == nil {
+				x.declare(name, v)
+				return
+			}
+		}
+	case kind == "const" || kind == "let" || kind == "using" || kind == "loop":
+		s.declare(name, v)
+	case s.python():
+		for x := s; x != nil; x = x.up {
+			if x.global[name] {
+				for y := x.up; y != nil; y = y.up {
+					if c := y.vars[name]; c != nil {
+						c.v = v
+						return
+					}
+				}
+				s.module.top.declare(name, v)
+				return
+			}
+			if x.own || x.up == nil {
+				if c := x.vars[name]; c != nil && c.from == nil {
+					c.v = v
+				} else {
+					x.declare(name, v)
+				}
+				return
+			}
+		}
+	default:
+		if c := s.find(name); c != nil {
+			c.v = v
+			return
+		}
+		s.module.top.declare(name, v)
+	}
+}
+
+// assign gives a value to a target: a name, a property, a pattern.
+func (m *machine) assign(to *code.Node, v any, s *scope, kind string) error {
+	switch to.Kind {
+	case code.Name:
+		m.assignName(to.Name, v, s, kind)
+		return nil
+	case code.Assign: // with a default
+		if v == any(undefined) {
+			d, err := m.eval(to.Kid(1), s)
+			if err != nil {
+				return err
+			}
+			v = d
+		}
+		return m.assign(to.Kid(0), v, s, kind)
+	case code.Member:
+		base, err := m.eval(to.Kid(0), s)
+		if err != nil {
+			return err
+		}
+		return m.setKey(base, to.Name, v, s, to)
+	case code.Index:
+		base, err := m.eval(to.Kid(0), s)
+		if err != nil {
+			return err
+		}
+		k, err := m.eval(to.Kid(1), s)
+		if err != nil {
+			return err
+		}
+		return m.setIndex(base, k, v, s, to)
+	case code.Object:
+		if !known(v) && !named(v) {
+			return m.unknownPattern(to, v, s, kind)
+		}
+		used := map[string]bool{}
+		for _, p := range to.Kids {
+			if p.Is(code.Spread) {
+				o, ok := v.(*object)
+				if !ok {
+					return giveUp("the rest of what is not known")
+				}
+				rest := newObject()
+				for _, k := range o.keys {
+					if !used[k] {
+						rest.set(k, o.cells[k].v)
+					}
+				}
+				if err := m.assign(p.Kid(0), rest, s, kind); err != nil {
+					return err
+				}
+				continue
+			}
+			name := p.Name
+			if p.Kid(1) != nil {
+				k, err := m.eval(p.Kid(1), s)
+				if err != nil {
+					return err
+				}
+				name = show(k)
+			}
+			used[name] = true
+			if v == nil || v == any(undefined) {
+				return raise("TypeError", "nothing is taken apart")
+			}
+			x, err := m.key(v, name, s, p)
+			if err != nil {
+				return err
+			}
+			if err := m.assign(p.Kid(0), x, s, kind); err != nil {
+				return err
+			}
+		}
+		return nil
+	case code.Array:
+		if !known(v) {
+			return m.unknownPattern(to, v, s, kind)
+		}
+		items, err := m.items(v, s)
+		if err != nil {
+			return err
+		}
+		starred := -1
+		for i, k := range to.Kids {
+			if k.Is(code.Spread) {
+				starred = i
+			}
+		}
+		if s.python() && (starred < 0 && len(items) != len(to.Kids) || starred >= 0 && len(items) < len(to.Kids)-1) {
+			return raise("ValueError", "not as many values as names")
+		}
+		for i, k := range to.Kids {
+			x := any(undefined)
+			switch {
+			case k.Is(code.Undefined):
+				continue
+			case i == starred:
+				end := len(items) - (len(to.Kids) - 1 - i)
+				rest := &list{}
+				if end > i {
+					rest.items = append(rest.items, items[i:end]...)
+				}
+				if err := m.assign(k.Kid(0), rest, s, kind); err != nil {
+					return err
+				}
+				continue
+			case starred >= 0 && i > starred:
+				x = items[len(items)-(len(to.Kids)-i)]
+			case i < len(items):
+				x = items[i]
+			}
+			if err := m.assign(k, x, s, kind); err != nil {
+				return err
+			}
+		}
+		return nil
+	case code.Spread:
+		return m.assign(to.Kid(0), v, s, kind)
+	}
+	return giveUp("a target that is not followed")
+}
+
+// named reports whether something that is not followed has a path: its
+// properties have one too.
+func named(v any) bool {
+	o, ok := v.(*opaque)
+	return ok && o.path != ""
+}
+
+func (m *machine) unknownPattern(to *code.Node, v any, s *scope, kind string) error {
+	var err error
+	to.Walk(func(k *code.Node) bool {
+		if k.Is(code.Name) && err == nil {
+			m.assignName(k.Name, dontKnow("a part of "+v.(*opaque).String()), s, kind)
+		}
+		return !k.Is(code.Assign) || k.Kid(0).Is(code.Name)
+	})
+	return err
+}
+
+// decide is whether a value counts as true.
+func (m *machine) decide(v any, s *scope, n *code.Node) (bool, error) {
+	if yes, ok := truth(v, s.python()); ok {
+		return yes, nil
+	}
+	if x, ok := m.ask(n, s); ok {
+		if yes, ok := truth(x, s.python()); ok {
+			return yes, nil
+		}
+	}
+	if o, ok := v.(*opaque); ok {
+		return false, giveUp("a condition that is not known: %s", o.String())
+	}
+	return false, giveUp("a condition that is not known")
+}
+
+func (m *machine) loop(n *code.Node, s *scope) (broke bool, err error) {
+	body := n.Kids[len(n.Kids)-1]
+	// turn runs the body once; done says that the loop ends.
+	turn := func(in *scope) (done bool, err error) {
+		_, err = m.statement(body, in)
+		l, ok := err.(*leave)
+		switch {
+		case !ok || l.label != "":
+			return err != nil, err
+		case l.kind == "continue":
+			return false, nil
+		case l.kind == "break":
+			broke = true
+			return true, nil
+		}
+		return true, err
+	}
+	test := func(n *code.Node, in *scope) (bool, error) {
+		if n.Is(code.Block) || n.Is(code.Undefined) {
+			return true, nil
+		}
+		v, err := m.eval(n, in)
+		if err != nil {
+			return false, err
+		}
+		return m.decide(v, in, n)
+	}
+	switch {
+	case n.Name == "for" && len(n.Kids) == 4:
+		in := s.inner()
+		if _, err := m.expression(n.Kids[0], in); err != nil {
+			return false, err
+		}
+		for {
+			yes, err := test(n.Kids[1], in)
+			if err != nil || !yes {
+				return false, err
+			}
+			if done, err := turn(in); done {
+				return broke, err
+			}
+			if _, err := m.expression(n.Kids[2], in); err != nil {
+				return false, err
+			}
+		}
+	case n.Name == "do":
+		for {
+			if done, err := turn(s); done {
+				return broke, err
+			}
+			if yes, err := test(n.Kids[0], s); err != nil || !yes {
+				return false, err
+			}
+		}
+	case (n.Name == "of" || n.Name == "in" || n.Name == "" && s.python()) && len(n.Kids) == 3:
+		over, err := m.eval(n.Kids[1], s)
+		if err != nil {
+			return false, err
+		}
+		var items []any
+		if n.Name == "in" {
+			o, ok := over.(*object)
+			if !ok {
+				if l, isList := over.(*list); isList {
+					for i := range l.items {
+						items = append(items, number(float64(i)))
+					}
+				} else if _, env := over.(*envMap); env {
+					for _, k := range m.envKeys() {
+						items = append(items, k)
+					}
+				} else {
+					return false, giveUp("a loop over what is not known")
+				}
+			} else {
+				for _, k := range o.keys {
+					items = append(items, k)
+				}
+			}
+		} else if items, err = m.items(over, s); err != nil {
+			return false, err
+		}
+		target, kind := n.Kids[0], ""
+		if target.Is(code.Bind) {
+			target, kind = target.Kid(0), "let"
+		}
+		for _, x := range items {
+			in := s
+			if !s.python() {
+				in = s.inner()
+			}
+			if err := m.assign(target, x, in, kind); err != nil {
+				return false, err
+			}
+			if done, err := turn(in); done {
+				return broke, err
+			}
+		}
+		return false, nil
+	case len(n.Kids) == 2:
+		for {
+			yes, err := test(n.Kids[0], s)
+			if err != nil || !yes {
+				return false, err
+			}
+			if done, err := turn(s); done {
+				return broke, err
+			}
+		}
+	}
+	return false, giveUp("a loop that is not followed")
+}
+
+// expression runs what may be a declaration or an expression.
+func (m *machine) expression(n *code.Node, s *scope) (any, error) {
+	switch n.Kind {
+	case code.Bind:
+		return nil, m.bind(n, s)
+	case code.Block:
+		return nil, m.block(n.Kids, s)
+	}
+	return m.eval(n, s)
+}
+
+func (m *machine) try(n *code.Node, s *scope) error {
+	_, err := m.statement(n.Kid(0), s)
+	t, failed := err.(*thrown)
+	var finally *code.Node
+	for _, k := range n.Kids[1:] {
+		switch {
+		case k.Name == "finally":
+			finally = k
+		case k.Name == "else" && err == nil:
+			_, err = m.statement(k, s)
+		case k.Name == "catch" && failed:
+			what, name, _ := strings.Cut(k.Alias, ":")
+			if s.python() {
+				if takes, ok := m.catches(what, t, s); !ok {
+					return giveUp("whether %s is caught", t.String())
+				} else if !takes {
+					continue
+				}
+			}
+			in := s
+			if !s.python() {
+				in = s.inner()
+			}
+			in.declare("\x00caught", t.v)
+			if name != "" {
+				m.assignName(name, t.v, in, map[bool]string{true: "", false: "let"}[s.python()])
+			}
+			failed = false
+			_, err = m.statement(k, in)
+		}
+	}
+	if finally != nil {
+		if _, e := m.statement(finally, s); e != nil {
+			return e
+		}
+	}
+	return err
+}
+
+// catches reports whether an except with these classes takes an error; ok is
+// false where it is not known.
+func (m *machine) catches(what string, t *thrown, s *scope) (takes, ok bool) {
+	if what == "" {
+		return true, true
+	}
+	o, isObject := t.v.(*object)
+	for _, name := range strings.Split(what, ",") {
+		name = name[strings.LastIndexByte(name, '.')+1:]
+		if name == "Exception" || name == "BaseException" {
+			return true, true
+		}
+		if !isObject {
+			return false, false
+		}
+		for c := o.class; c != nil; {
+			if c.name == name || parents[c.name] == name || parents[parents[c.name]] == name {
+				return true, true
+			}
+			var next *class
+			for _, b := range c.bases {
+				if bc, ok := b.(*class); ok {
+					next = bc
+				} else if bo, ok := b.(*opaque); ok && bo.path == name {
+					return true, true
+				}
+			}
+			c = next
+		}
+	}
+	return false, true
+}
+
+// parents are the classes that errors of Python come from (Python 3.14,
+// "Built-in Exceptions").
+var parents = map[string]string{"KeyError": "LookupError", "IndexError": "LookupError", "UnicodeDecodeError": "ValueError", "JSONDecodeError": "ValueError",
+	"FileNotFoundError": "OSError", "ModuleNotFoundError": "ImportError", "ZeroDivisionError": "ArithmeticError"}
+
+// with runs a block of Python with what it opens.
+func (m *machine) with(n *code.Node, s *scope) error {
+	if !s.python() {
+		return giveUp("a with of JavaScript")
+	}
+	for _, k := range n.Kids[:len(n.Kids)-1] {
+		e, target := k, (*code.Node)(nil)
+		if k.Is(code.Bind) {
+			target, e = k.Kid(0), k.Kid(1)
+		}
+		v, err := m.eval(e, s)
+		if err != nil {
+			return err
+		}
+		if o, ok := v.(*object); ok && o.class != nil {
+			if f := m.method(o, "__enter__"); f != nil {
+				if v, err = m.call(f, o, nil, nil, spot{s.module.file, e}); err != nil {
+					return err
+				}
+			}
+		}
+		if target != nil {
+			if err := m.assign(target, v, s, ""); err != nil {
+				return err
+			}
+		}
+	}
+	_, err := m.statement(n.Kids[len(n.Kids)-1], s)
+	return err
+}
+
+func (m *machine) switched(n *code.Node, s *scope) error {
+	subject := any(true)
+	var err error
+	if n.Kid(0) != nil {
+		if subject, err = m.eval(n.Kids[0], s); err != nil {
+			return err
+		}
+	}
+	matched, fell := false, false
+	in := s
+	if !s.python() {
+		in = s.inner()
+	}
+	for _, c := range n.Kids[1:] {
+		takes := len(c.Kids) == 1 && (!matched || fell)
+		for _, t := range c.Kids[1:] {
+			if matched && !fell {
+				break
+			}
+			if t.Is(code.Unknown) {
+				return giveUp("a case that is not followed")
+			}
+			v, err := m.eval(t, in)
+			if err != nil {
+				return err
+			}
+			same, ok := equals(subject, v, true)
+			if !ok {
+				return giveUp("a case that is not known")
+			}
+			takes = takes || same
+		}
+		if !takes {
+			continue
+		}
+		matched = true
+		err := m.block(c.Kid(0).Kids, in)
+		if l, ok := err.(*leave); ok && l.kind == "break" && l.label == "" {
+			return nil
+		}
+		if err != nil {
+			return err
+		}
+		if s.python() {
+			return nil
+		}
+		fell = true
+	}
+	return nil
+}
+
+func (m *machine) export(n *code.Node, s *scope) error {
+	ex := s.module.exports
+	switch {
+	case n.Name == "default" || n.Name == "=":
+		k := n.Kid(0)
+		v := any(nil)
+		var err error
+		switch {
+		case k.Is(code.Func) && k.Name != "" && s.vars[k.Name] != nil:
+			v = s.vars[k.Name].v
+		case k.Is(code.Class) && k.Name != "":
+			if _, err := m.statement(k, s); err != nil {
+				return err
+			}
+			v = s.vars[k.Name].v
+		default:
+			if v, err = m.eval(k, s); err != nil {
+				return err
+			}
+		}
+		if n.Name == "=" {
+			s.module.whole = v
+			return nil
+		}
+		ex.set("default", v)
+		return nil
+	}
+	for _, k := range n.Kids {
+		if k.Is(code.ImportName) {
+			c := s.find(k.Name)
+			if c == nil {
+				c = &cell{v: undefined}
+				s.module.top.vars[k.Name] = c
+			}
+			ex.link(k.Alias, c)
+		}
+	}
+	return nil
+}

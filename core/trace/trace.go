@@ -1,0 +1,476 @@
+// Package trace goes through a program of JavaScript or Python statement by
+// statement under one environment, as an interpreter does, and notes the calls
+// with what they are given. Nothing runs: what stands outside of the tree is
+// not known, what the environment does not say is not there, and time does not
+// pass. Where what is not known would decide the way, it gives up and says why.
+//
+// Package value says what an expression comes to under any environment; this
+// one answers for the programs that make their values in ways that are not to be
+// followed without going through them: loops, objects that change, functions
+// that are handed over.
+package trace
+
+import (
+	"fmt"
+	"strings"
+
+	"ubique/core/code"
+	"ubique/core/place"
+	"ubique/core/value"
+)
+
+// Call is a call of something outside of the tree.
+type Call struct {
+	Path   string // of what is called, as package value writes it
+	Callee *value.Value
+	At     place.Span
+	Node   *code.Node
+	File   *code.File
+	Args   []*value.Value
+	Keys   map[string]*value.Value
+}
+
+// Result is what came of a program.
+type Result struct {
+	Calls []Call
+	// Ended says that the program ended itself, or ended by an error that
+	// nothing caught: with the reason.
+	Ended string
+	// Reason says why it was not followed to its end; empty where it was.
+	Reason string
+	// Waiting says that functions were handed to what is not followed, which
+	// may call them.
+	Waiting bool
+}
+
+// Limits: a hostile source makes loops without an end, and texts and lists that
+// double.
+const (
+	maxSteps = 300_000
+	maxDepth = 120
+	maxText  = 1 << 16
+	maxItems = 1 << 13
+	maxCalls = 256
+)
+
+// Follows reports whether programs of a language are followed.
+func Follows(l code.Language) bool { return javascript(l) || l == code.Python }
+
+func javascript(l code.Language) bool {
+	return l == code.JavaScript || l == code.TypeScript || l == code.JSX
+}
+
+// Run goes through the program that begins with a file. Noted says which calls
+// are kept, by their path, and whether the program stays in them.
+func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Value) (note, stays bool)) Result {
+	m := &machine{e: e, main: main, env: map[string]string{}, set: env, noted: noted, modules: map[string]*module{}}
+	for k, v := range env.Set {
+		m.env[k] = v
+	}
+	_, err := m.load(main.Name)
+	for err == nil && len(m.later) > 0 { // what was put off
+		next := m.later[0]
+		m.later = m.later[1:]
+		_, err = m.call(next.fn, undefined, next.args, nil, next.at)
+	}
+	if err == nil && len(m.calls) == 0 && m.unhandled == nil {
+		// It listens where something that is not followed calls back.
+		for _, k := range m.kept {
+			var args []any
+			for i := range paramsOf(k.fn.(*function).node.Kid(0)) {
+				v := any(dontKnow("what is handed to a function"))
+				if i == 0 && len(k.fn.(*function).node.Kid(0).Kids) > 1 {
+					v = nil // an error, which is not there
+				}
+				args = append(args, v)
+			}
+			if _, e := m.call(k.fn, undefined, args, nil, k.at); e != nil {
+				if _, ok := e.(*exit); !ok {
+					err = giveUp("a function that is called back: %s", e.Error())
+				}
+			}
+		}
+	}
+	r := Result{Calls: m.calls, Waiting: m.waiting}
+	switch err := err.(type) {
+	case nil:
+	case *exit:
+		r.Ended = "the program ends itself"
+		if err.stays {
+			r.Ended = ""
+		}
+	case *thrown:
+		r.Ended = "an error that nothing catches: " + err.String()
+	default:
+		r.Reason = err.Error()
+	}
+	if m.unhandled != nil && r.Ended == "" && r.Reason == "" && len(m.calls) == 0 {
+		r.Ended = "an error that nothing catches: " + m.unhandled.String()
+	}
+	return r
+}
+
+// machine is the state of one program.
+type machine struct {
+	e         *value.Eval
+	main      *code.File
+	env       map[string]string
+	set       value.Environ
+	noted     func(*value.Value) (note, stays bool)
+	modules   map[string]*module
+	calls     []Call
+	later     []job
+	kept      []job // functions that were handed to what is not followed
+	unhandled *thrown
+	waiting   bool
+	steps     int
+	depth     int
+}
+
+type job struct {
+	fn   any
+	args []any
+	at   spot
+}
+
+// spot is a node in a file.
+type spot struct {
+	f *code.File
+	n *code.Node
+}
+
+func (s spot) span() place.Span { return s.f.At(s.n) }
+
+// module is a file that was loaded.
+type module struct {
+	file    *code.File
+	top     *scope
+	exports *object // what it exports by name
+	whole   any     // module.exports
+}
+
+// Errors that end what is being done.
+type (
+	// stop: what follows is not known.
+	stop struct{ why string }
+	// exit: the program has ended, or stays in a call.
+	exit struct{ stays bool }
+	// thrown: an error of the program.
+	thrown struct{ v any }
+)
+
+func (s *stop) Error() string   { return s.why }
+func (*exit) Error() string     { return "exit" }
+func (t *thrown) Error() string { return t.String() }
+
+func (t *thrown) String() string {
+	if o, ok := t.v.(*object); ok {
+		s := ""
+		if o.class != nil {
+			s = o.class.name
+		}
+		if msg, ok := o.get("message"); ok {
+			if text, ok := msg.(string); ok {
+				s += ": " + text
+			}
+		}
+		return s
+	}
+	return fmt.Sprint(show(t.v))
+}
+
+func giveUp(format string, args ...any) error { return &stop{fmt.Sprintf(format, args...)} }
+
+// raise makes an error of a class of the language.
+func raise(class, message string) error {
+	o := newObject()
+	o.class = errorClass(class)
+	o.set("message", message)
+	o.set("name", class)
+	return &thrown{o}
+}
+
+var errorClasses = map[string]*class{}
+
+// errorClass is a class of errors that the language has: all come from Exception
+// and Error.
+func errorClass(name string) *class { return &class{name: name, builtin: true} }
+
+// step counts; a program without an end is given up.
+func (m *machine) step() error {
+	if m.steps++; m.steps > maxSteps {
+		return giveUp("it takes too many steps to follow")
+	}
+	return nil
+}
+
+// load runs a file of the tree once.
+func (m *machine) load(path string) (*module, error) {
+	if mod := m.modules[path]; mod != nil {
+		return mod, nil
+	}
+	f := m.e.Loader.File(path)
+	if f == nil || f.Body == nil || !Follows(f.Lang) {
+		return nil, giveUp("%s could not be read", path)
+	}
+	if m.depth++; m.depth > maxDepth {
+		return nil, giveUp("files that load each other without end")
+	}
+	defer func() { m.depth-- }()
+	mod := &module{file: f, exports: newObject()}
+	m.modules[path] = mod
+	mod.top = &scope{vars: map[string]*cell{}, module: mod, static: f.Top, this: undefined}
+	if javascript(f.Lang) {
+		whole := newObject()
+		mod.whole = whole
+		holder := newObject()
+		holder.set("exports", whole)
+		mod.top.declare("module", holder)
+		mod.top.declare("exports", whole)
+		mod.top.this = whole
+		err := m.block(f.Body.Kids, mod.top)
+		if v, ok := holder.get("exports"); ok {
+			mod.whole = v
+		}
+		if err != nil {
+			return mod, flat(err)
+		}
+		return mod, nil
+	}
+	name := "imported"
+	if path == m.main.Name {
+		name = "__main__"
+	}
+	mod.top.declare("__name__", name)
+	mod.top.declare("__file__", root+"/"+path)
+	return mod, flat(m.block(f.Body.Kids, mod.top))
+}
+
+// flat is an error of a file: a return at its top ends it.
+func flat(err error) error {
+	if _, ok := err.(*leave); ok {
+		return nil
+	}
+	return err
+}
+
+// imports binds what an import names.
+func (m *machine) imports(n *code.Node, s *scope) error {
+	f := s.module.file
+	if n.Flag&code.TypeOnly != 0 {
+		return nil
+	}
+	if javascript(f.Lang) {
+		return m.jsImport(n, s)
+	}
+	return m.pyImport(n, s)
+}
+
+func (m *machine) jsImport(n *code.Node, s *scope) error {
+	f := s.module.file
+	path, ok := m.e.Loader.Resolve(f, n.Name, "")
+	exported := n.Flag&code.Exported != 0
+	if !ok {
+		name := strings.TrimPrefix(n.Name, "node:")
+		for _, k := range n.Kids {
+			p := name
+			if k.Name != "*" && k.Name != "default" {
+				p += "." + k.Name
+			}
+			v := any(&opaque{path: p})
+			if exported {
+				s.module.exports.set(k.Alias, v)
+			} else {
+				s.declare(k.Alias, v)
+			}
+		}
+		return nil
+	}
+	if d := m.data(path); d != nil {
+		for _, k := range n.Kids {
+			v := any(d)
+			if o, ok := v.(*object); ok && k.Name != "default" && k.Name != "*" {
+				v, _ = o.get(k.Name)
+			}
+			s.declare(k.Alias, v)
+		}
+		return nil
+	}
+	mod, err := m.load(path)
+	if err != nil {
+		return err
+	}
+	for _, k := range n.Kids {
+		link := &cell{from: mod, name: k.Name}
+		switch {
+		case exported && k.Name == "*" && k.Alias == "":
+			for _, name := range mod.exports.keys {
+				if name != "default" {
+					s.module.exports.link(name, &cell{from: mod, name: name})
+				}
+			}
+		case exported:
+			s.module.exports.link(k.Alias, link)
+		default:
+			s.vars[k.Alias] = link
+		}
+	}
+	return nil
+}
+
+// taken is what a module of JavaScript gives under a name.
+func (m *machine) taken(mod *module, name string) (any, error) {
+	switch name {
+	case "*":
+		o := newObject()
+		for _, k := range mod.exports.keys {
+			v, err := m.taken(mod, k)
+			if err != nil {
+				return nil, err
+			}
+			o.set(k, v)
+		}
+		if w, ok := mod.whole.(*object); ok && len(mod.exports.keys) == 0 {
+			return w, nil
+		}
+		if _, fn := mod.whole.(*object); !fn && len(mod.exports.keys) == 0 {
+			return mod.whole, nil
+		}
+		return o, nil
+	case "default":
+		if c := mod.exports.cells[name]; c != nil {
+			return m.read(c)
+		}
+		return mod.whole, nil
+	}
+	if c := mod.exports.cells[name]; c != nil {
+		return m.read(c)
+	}
+	if w, ok := mod.whole.(*object); ok {
+		if v, ok := w.get(name); ok {
+			return v, nil
+		}
+	}
+	if w, ok := mod.whole.(*function); ok && w.props != nil {
+		if v, ok := w.props.get(name); ok {
+			return v, nil
+		}
+	}
+	return nil, giveUp("%s is not found in %s", name, mod.file.Name)
+}
+
+// data is a file of data of the tree; nil where it is none.
+func (m *machine) data(path string) any {
+	d := m.e.Loader.Data(path)
+	if d == nil {
+		return nil
+	}
+	v, err := m.fromValue(value.FromDocument(d), 0)
+	if err != nil {
+		return nil
+	}
+	return v
+}
+
+// require is what require of a name gives.
+func (m *machine) require(name string, s *scope) (any, error) {
+	f := s.module.file
+	path, ok := m.e.Loader.Resolve(f, name, "")
+	if !ok {
+		return &opaque{path: strings.TrimPrefix(name, "node:")}, nil
+	}
+	if d := m.data(path); d != nil {
+		return d, nil
+	}
+	mod, err := m.load(path)
+	if err != nil {
+		return nil, err
+	}
+	if len(mod.exports.keys) > 0 {
+		return m.taken(mod, "*")
+	}
+	return mod.whole, nil
+}
+
+func (m *machine) pyImport(n *code.Node, s *scope) error {
+	f := s.module.file
+	if len(n.Kids) == 1 && n.Kids[0].Name == "*" && n.Kids[0].Flag&code.Star == 0 { // import a.b, import a.b as c
+		k := n.Kids[0]
+		name := n.Name
+		if k.Flag&code.TopName != 0 {
+			if path, ok := m.e.Loader.Resolve(f, n.Name, ""); ok { // all of it is loaded
+				if _, err := m.load(path); err != nil {
+					return err
+				}
+			}
+			name = k.Alias
+		}
+		v, err := m.pyModule(name, f)
+		if err != nil {
+			return err
+		}
+		s.declare(k.Alias, v)
+		return nil
+	}
+	for _, k := range n.Kids {
+		if k.Flag&code.Star != 0 {
+			path, ok := m.e.Loader.Resolve(f, n.Name, "")
+			if !ok {
+				return giveUp("all that %s holds is taken", n.Name)
+			}
+			mod, err := m.load(path)
+			if err != nil {
+				return err
+			}
+			for name, c := range mod.top.vars {
+				if !strings.HasPrefix(name, "_") {
+					s.vars[name] = c
+				}
+			}
+			continue
+		}
+		if path, ok := m.e.Loader.Resolve(f, n.Name, k.Name); ok {
+			mod, err := m.load(path)
+			if err != nil {
+				return err
+			}
+			if c := mod.top.vars[k.Name]; c != nil {
+				s.vars[k.Alias] = &cell{v: c.v}
+				continue
+			}
+		}
+		sub := n.Name + "." + k.Name
+		if strings.HasSuffix(n.Name, ".") {
+			sub = n.Name + k.Name
+		}
+		if path, ok := m.e.Loader.Resolve(f, sub, ""); ok {
+			mod, err := m.load(path)
+			if err != nil {
+				return err
+			}
+			s.declare(k.Alias, mod)
+			continue
+		}
+		if _, ok := m.e.Loader.Resolve(f, n.Name, k.Name); ok {
+			return giveUp("%s is not found in %s", k.Name, n.Name)
+		}
+		s.declare(k.Alias, m.outside(n.Name+"."+k.Name))
+	}
+	return nil
+}
+
+func (m *machine) pyModule(name string, f *code.File) (any, error) {
+	path, ok := m.e.Loader.Resolve(f, name, "")
+	if !ok {
+		return m.outside(name), nil
+	}
+	return m.load(path)
+}
+
+// outside is something of a package or of the language.
+func (m *machine) outside(path string) any {
+	if path == "os.environ" {
+		return &envMap{}
+	}
+	return &opaque{path: path}
+}

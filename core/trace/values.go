@@ -1,0 +1,423 @@
+package trace
+
+import (
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+
+	"ubique/core/code"
+	"ubique/core/value"
+)
+
+// Values of a program: nil (null, None), undef, bool, float64, integer (Python),
+// string, and the kinds below.
+type (
+	undef struct{}
+	// integer is a whole number of Python; a float64 there has a fraction.
+	integer int64
+	list    struct {
+		items []any
+		tuple bool
+		set   bool
+	}
+	// function is code of the tree, or something that is done here.
+	function struct {
+		name    string
+		node    *code.Node
+		scope   *scope
+		this    any // what it belongs to
+		bound   bool
+		native  func(m *machine, this any, args []any, keys map[string]any, at spot) (any, error)
+		props   *object
+		getter  bool
+		static  bool
+		classOf bool // it gets its class (classmethod)
+		home    *class
+	}
+	class struct {
+		name    string
+		bases   []any // *class or *opaque
+		statics *object
+		methods *object
+		fields  []*code.Node
+		scope   *scope
+		node    *code.Node
+		builtin bool
+		data    bool // a data class, a named tuple
+		enum    bool
+		tupled  []any // the names of the fields of a named tuple that a call makes
+	}
+	// opaque is something that is not followed, by its path.
+	opaque struct {
+		path string
+		recv *opaque
+		args []any
+		keys map[string]any
+		why  string
+	}
+	// promise is what an async function gives; it is settled at once.
+	promise struct {
+		v   any
+		err *thrown
+	}
+	// pattern is a regular expression.
+	pattern struct{ v *value.Value }
+	// envMap is the environment.
+	envMap struct{}
+	// super is the base of a class as its methods see it.
+	super struct {
+		of   *class
+		this any
+	}
+)
+
+var undefined = undef{}
+
+// object has properties in the order in which they were set.
+type object struct {
+	keys  []string
+	cells map[string]*cell
+	class *class
+	dict  bool // a dictionary, a Map
+}
+
+func newObject() *object { return &object{cells: map[string]*cell{}} }
+
+func (o *object) get(k string) (any, bool) {
+	c := o.cells[k]
+	if c == nil {
+		return undefined, false
+	}
+	return c.v, true
+}
+
+func (o *object) set(k string, v any) {
+	if c := o.cells[k]; c != nil {
+		c.v = v
+		return
+	}
+	o.keys = append(o.keys, k)
+	o.cells[k] = &cell{v: v}
+}
+
+func (o *object) link(k string, c *cell) {
+	if o.cells[k] == nil {
+		o.keys = append(o.keys, k)
+	}
+	o.cells[k] = c
+}
+
+func (o *object) remove(k string) {
+	if o.cells[k] != nil {
+		delete(o.cells, k)
+		o.keys = slices.DeleteFunc(o.keys, func(s string) bool { return s == k })
+	}
+}
+
+// cell holds a variable or a property; one that is linked is read in the module
+// that it comes from.
+type cell struct {
+	v    any
+	from *module
+	name string
+}
+
+func (m *machine) read(c *cell) (any, error) {
+	if c.from != nil {
+		return m.taken(c.from, c.name)
+	}
+	return c.v, nil
+}
+
+// scope is a stretch of the program in which names are known.
+type scope struct {
+	vars   map[string]*cell
+	up     *scope
+	module *module
+	static *code.Scope // the same for package value
+	this   any
+	fn     *function
+	own    bool            // of a function or a file: a Python name is set here
+	global map[string]bool // names that are not the function's own
+}
+
+func (s *scope) declare(name string, v any) { s.vars[name] = &cell{v: v} }
+
+func (s *scope) find(name string) *cell {
+	for x := s; x != nil; x = x.up {
+		if c := x.vars[name]; c != nil {
+			return c
+		}
+	}
+	return nil
+}
+
+func (s *scope) inner() *scope {
+	return &scope{vars: map[string]*cell{}, up: s, module: s.module, static: s.static, this: s.this, fn: s.fn}
+}
+
+func (s *scope) python() bool { return s.module.file.Lang == code.Python }
+
+// known reports whether a value is followed.
+func known(v any) bool {
+	_, ok := v.(*opaque)
+	return !ok
+}
+
+func dontKnow(why string) *opaque { return &opaque{why: why} }
+
+func (o *opaque) String() string {
+	if o.path != "" {
+		return o.path
+	}
+	return o.why
+}
+
+// show writes a value as text of JavaScript.
+func show(v any) string {
+	switch v := v.(type) {
+	case nil:
+		return "null"
+	case undef:
+		return "undefined"
+	case bool:
+		return strconv.FormatBool(v)
+	case float64:
+		return number(v)
+	case integer:
+		return strconv.FormatInt(int64(v), 10)
+	case string:
+		return v
+	case *list:
+		parts := make([]string, len(v.items))
+		for i, x := range v.items {
+			if x != nil && x != any(undefined) {
+				parts[i] = show(x)
+			}
+		}
+		return strings.Join(parts, ",")
+	}
+	return "[object Object]"
+}
+
+func number(f float64) string {
+	switch {
+	case math.IsNaN(f):
+		return "NaN"
+	case math.IsInf(f, 1):
+		return "Infinity"
+	case math.IsInf(f, -1):
+		return "-Infinity"
+	}
+	return strconv.FormatFloat(f, 'f', -1, 64)
+}
+
+// pyShow writes a value as str() of Python does.
+func pyShow(v any) string {
+	switch v := v.(type) {
+	case nil:
+		return "None"
+	case bool:
+		return map[bool]string{true: "True", false: "False"}[v]
+	case float64:
+		s := strconv.FormatFloat(v, 'f', -1, 64)
+		if !strings.Contains(s, ".") {
+			s += ".0"
+		}
+		return s
+	}
+	return show(v)
+}
+
+// truth says whether a value counts as true; ok is false where it is not known.
+func truth(v any, py bool) (yes, ok bool) {
+	switch v := v.(type) {
+	case nil, undef:
+		return false, true
+	case bool:
+		return v, true
+	case float64:
+		return v != 0 && !math.IsNaN(v), true
+	case integer:
+		return v != 0, true
+	case string:
+		return v != "", true
+	case *list:
+		return !py || len(v.items) > 0, true
+	case *object:
+		return !py || !v.dict || len(v.keys) > 0, true
+	case *opaque:
+		// A package, a class, a function of one is there; what a call gives is not
+		// known.
+		return true, v.path != "" && !strings.Contains(v.path, "()")
+	}
+	return true, true
+}
+
+// toNumber converts as Number() does.
+func toNumber(v any) (float64, bool) {
+	switch v := v.(type) {
+	case float64:
+		return v, true
+	case integer:
+		return float64(v), true
+	case bool:
+		if v {
+			return 1, true
+		}
+		return 0, true
+	case nil:
+		return 0, true
+	case undef:
+		return math.NaN(), true
+	case string:
+		s := strings.TrimSpace(v)
+		if s == "" {
+			return 0, true
+		}
+		if n, err := strconv.ParseInt(s, 0, 64); err == nil && !strings.Contains(s, "_") && (len(s) < 2 || s[0] != '0' || strings.ContainsAny(s, "xXoObB")) {
+			return float64(n), true
+		}
+		if f, err := strconv.ParseFloat(s, 64); err == nil && !strings.ContainsAny(s, "_xXpPnN") {
+			return f, true
+		}
+		return math.NaN(), true
+	case *list, *object:
+		return toNumber(show(v))
+	case *opaque:
+		return 0, false
+	}
+	return math.NaN(), true
+}
+
+// toValue turns a value of the program into one of package value.
+func toValue(v any, at spot, depth int) *value.Value {
+	w := &value.Value{At: at.span()}
+	if depth > 12 {
+		return value.NotKnown("nested too deep", w.At)
+	}
+	switch v := v.(type) {
+	case nil:
+		w.Kind = value.Null
+	case undef:
+		w.Kind = value.Undef
+	case bool:
+		if w.Kind = value.Bool; v {
+			w.Num = 1
+		}
+	case float64:
+		w.Kind, w.Num = value.Num, v
+	case integer:
+		w.Kind, w.Num = value.Num, float64(v)
+	case string:
+		w.Kind, w.Text = value.Str, v
+	case *list:
+		w.Kind = value.List
+		for _, x := range v.items {
+			w.Kids = append(w.Kids, toValue(x, at, depth+1))
+		}
+	case *object:
+		if w.Kind = value.Object; v.class != nil && !v.dict {
+			w.Kind, w.Text = value.Instance, v.class.name
+		}
+		for _, k := range v.keys {
+			w.Keys, w.Kids = append(w.Keys, k), append(w.Kids, toValue(v.cells[k].v, at, depth+1))
+		}
+	case *function:
+		w.Kind, w.Text = value.Func, v.name
+	case *class:
+		w.Kind, w.Text = value.Class, v.name
+	case *opaque:
+		if v.path == "" {
+			return value.NotKnown(v.why, w.At)
+		}
+		return v.external(at)
+	case *promise:
+		return toValue(v.v, at, depth+1)
+	default:
+		return value.NotKnown("something that is not followed", w.At)
+	}
+	return w
+}
+
+// external is what is not followed as package value has it.
+func (o *opaque) external(at spot) *value.Value {
+	w := &value.Value{Kind: value.External, Text: o.path, At: at.span()}
+	if o.recv != nil {
+		w.Recv = o.recv.external(at)
+	}
+	for _, a := range o.args {
+		w.Kids = append(w.Kids, toValue(a, at, 10))
+	}
+	return w
+}
+
+// fromValue turns a value of package value into one of the program.
+func (m *machine) fromValue(v *value.Value, depth int) (any, error) {
+	if v == nil {
+		return undefined, nil
+	}
+	if depth > 40 {
+		return nil, giveUp("nested too deep")
+	}
+	switch v.Kind {
+	case value.List:
+		l := &list{}
+		for _, k := range v.Kids {
+			x, err := m.fromValue(k, depth+1)
+			if err != nil {
+				return nil, err
+			}
+			l.items = append(l.items, x)
+		}
+		return l, nil
+	case value.Object:
+		o := newObject()
+		for i, k := range v.Keys {
+			if k == "..." {
+				return nil, giveUp("properties that are not known")
+			}
+			x, err := m.fromValue(v.Kids[i], depth+1)
+			if err != nil {
+				return nil, err
+			}
+			o.set(k, x)
+		}
+		return o, nil
+	case value.Cond:
+		t := v.Kids[0].Under(m.now())
+		if yes, ok := t.Truth(v.Py); ok && !t.Raise {
+			if yes {
+				return m.fromValue(v.Kids[1], depth+1)
+			}
+			return m.fromValue(v.Kids[2], depth+1)
+		}
+	}
+	o := v.Under(m.now())
+	switch {
+	case o.Raise:
+		return nil, raise("Error", o.Text)
+	case o.Kind == value.Str:
+		return o.Text, nil
+	case o.Kind == value.Num:
+		return o.Num, nil
+	case o.Kind == value.Bool:
+		return o.Num != 0, nil
+	case o.Kind == value.Null:
+		return nil, nil
+	case o.Kind == value.Undef:
+		return undefined, nil
+	}
+	return nil, giveUp("%s", firstOf(o.Text, "something that is not followed"))
+}
+
+func firstOf(a, b string) string {
+	if a != "" {
+		return a
+	}
+	return b
+}
+
+// now is the environment as it is.
+func (m *machine) now() value.Environ { return value.Environ{Set: m.env, Worker: m.set.Worker} }
