@@ -77,7 +77,7 @@ func (l *Listener) Look(env value.Environ, with *value.Environ) {
 		v.PortKind, v.Number = "number", out.Port
 	}
 	if with != nil {
-		o := l.Under(*with)
+		o := l.Happens(*with)
 		if o.Outcome == "listens" && o.Interface == "unknown" { // half of it is no answer
 			o.Outcome, o.Reason = "unknown", firstReason(l.Host.Under(*with).Text, "the interface is not decided in the source")
 		}
@@ -229,11 +229,23 @@ func (l *Listener) Under(env value.Environ) Outcome {
 		out = l.under(env)
 	}
 	if l.Follow != nil && !env.Open && (out.Outcome == "unknown" || out.Outcome == "listens" && out.Interface == "unknown") {
-		if o, ok := l.Follow(env); ok {
+		// What ends the program besides is not for the rules of ports to say.
+		if o, ok := l.Follow(env); ok && o.Outcome != "exits" {
 			return o
 		}
 	}
 	return out
+}
+
+// Happens says what becomes of the listener in an environment, by going through
+// the program where that can be done.
+func (l *Listener) Happens(env value.Environ) Outcome {
+	if l.Follow != nil {
+		if o, ok := l.Follow(env); ok {
+			return o
+		}
+	}
+	return l.Under(env)
 }
 
 func (l *Listener) under(env value.Environ) Outcome {

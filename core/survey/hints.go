@@ -68,12 +68,16 @@ func StartedBy(t *source.Tree, f Folder) string {
 			if strings.HasPrefix(line, "#") || name != "Procfile" && !strings.HasPrefix(strings.ToUpper(line), "CMD") && !strings.HasPrefix(strings.ToUpper(line), "ENTRYPOINT") {
 				continue
 			}
-			runtime := ""
+			runtime, last := "", ""
 			for _, w := range strings.FieldsFunc(line, func(r rune) bool { return strings.ContainsRune(" \t\"'[],;&|()", r) }) {
 				if runtime == "" {
 					runtime = runtimeOf(w)
 					continue
 				}
+				if runtime == "python" && (last == "-m" || strings.Contains(w, ":")) && module(t, f, w) {
+					return runtime
+				}
+				last = w
 				if end := path.Ext(w); (end == "" && strings.Contains(w, "/") || end != "" && strings.Contains(sources[runtime], " "+end+" ")) && t.Has(Join(f.Dir, path.Clean(strings.TrimPrefix(w, "./")))) {
 					if runtime == "bun" {
 						return "node"
@@ -84,6 +88,17 @@ func StartedBy(t *source.Tree, f Folder) string {
 		}
 	}
 	return ""
+}
+
+// module reports whether a word names a module of Python that lies in a folder,
+// with its callable or without; or the server of files that Python comes with.
+func module(t *source.Tree, f Folder, word string) bool {
+	name, _, _ := strings.Cut(word, ":")
+	if name == "http.server" {
+		return true
+	}
+	p := Join(f.Dir, strings.ReplaceAll(name, ".", "/"))
+	return t.Has(p+".py") || t.Has(p+"/__main__.py") || t.Has(p+"/__init__.py")
 }
 
 // runtimeOf tells the runtime that a word of a command or an image's name

@@ -7,6 +7,7 @@ import (
 
 	"ubique/core/code"
 	"ubique/core/fact"
+	"ubique/core/place"
 	"ubique/core/trace"
 	"ubique/core/value"
 )
@@ -43,15 +44,25 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 			_, note = lookupListen(v)
 			if main.Lang == code.Python {
 				name := value.Tail(v.Text, 1)
-				stays = blocking[name] || v.Text == "waitress.serve"
+				stays = blocking[name] && (note || name != "run") || v.Text == "waitress.serve"
 			}
 			return note, stays
 		})
 		results[key.String()] = &r
 		return &r
 	}
+	called := map[place.Span]bool{}
+	for _, f := range st.Program.Loader.Loaded() {
+		for _, site := range f.Calls {
+			if site.Node.Kid(0).Is(code.Name) || site.Node.Kid(0).Is(code.Member) {
+				if candidates[site.Node.Kids[0].Name] || appNames[site.Node.Kids[0].Name] || f.Classes[site.Node.Kids[0].Name] != nil {
+					called[f.At(site.Node)] = true
+				}
+			}
+		}
+	}
 	for i, l := range st.Listeners {
-		if l.Via != "code" {
+		if l.Via != "code" || !called[l.At] || l.Server == "gunicorn" {
 			continue
 		}
 		which, several := 0, 0
@@ -63,7 +74,13 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 			}
 		}
 		l.Follow = func(env value.Environ) (fact.Outcome, bool) {
-			return cameTo(st.Program, run(env), l, env, which, several)
+			r := run(env)
+			out, ok := cameTo(st.Program, r, l, env, which, several)
+			if ok && out.Outcome == "skipped" && r.Forks && !env.Worker {
+				env.Worker = true
+				out, ok = cameTo(st.Program, run(env), l, env, which, several)
+			}
+			return out, ok
 		}
 	}
 }
@@ -90,6 +107,7 @@ func commanded(st *fact.Start, b Beginning, env value.Environ) value.Environ {
 
 // cameTo is what a listener did in a program that was followed: it is the one at
 // a place of several.
+// DEBUG
 func cameTo(e *value.Eval, r *trace.Result, l *fact.Listener, env value.Environ, which, several int) (fact.Outcome, bool) {
 	var outs []fact.Outcome
 	for _, c := range r.Calls {

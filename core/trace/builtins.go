@@ -100,7 +100,8 @@ func (m *machine) made(f *opaque, args []any, at spot) (any, bool, error) {
 		}
 		if text == "" || !strings.Contains(text, ":") {
 			if len(args) > 1 { // beside a file
-				if base, ok := args[1].(string); ok && strings.HasPrefix(base, root) {
+				if base, ok := args[1].(string); ok && strings.HasPrefix(base, "file://"+root) {
+					base = strings.TrimPrefix(base, "file://")
 					o := newObject()
 					o.set("pathname", path.Join(path.Dir(base), text))
 					o.set("href", path.Join(path.Dir(base), text))
@@ -174,7 +175,11 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		}
 		return num(0), true, nil
 	case "parseInt", "Number.parseInt":
-		return parseInt(text(0), int(num(1))), true, nil
+		base := num(1)
+		if math.IsNaN(base) {
+			base = 0
+		}
+		return parseInt(text(0), int(base)), true, nil
 	case "parseFloat", "Number.parseFloat":
 		s := strings.TrimSpace(text(0))
 		end := 0
@@ -449,10 +454,7 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 			p, _ := o.get("pathname")
 			return p, true, nil
 		}
-		if o, ok := arg(0).(*opaque); ok && o.path == "import.meta.url" {
-			return root + "/" + at.f.Name, true, nil
-		}
-		return arg(0), true, nil
+		return strings.TrimPrefix(text(0), "file://"), true, nil
 	case "fs.existsSync":
 		p, ok := m.treePath(pathText(arg(0)))
 		if !ok {
@@ -473,8 +475,13 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		return x, true, nil
 	case "Symbol", "Symbol.for":
 		return dontKnow("a symbol"), true, nil
-	case "os.cpus", "os.hostname", "os.availableParallelism":
-		return dontKnow(f.path), true, nil
+	case "os.cpus": // how many there are decides how many processes there are, and not more
+		return &list{items: []any{dontKnow("a processor"), dontKnow("a processor")}}, true, nil
+	case "os.availableParallelism":
+		return 2.0, true, nil
+	case "cluster.fork":
+		m.forks = true
+		return dontKnow("a process of its own"), true, nil
 	case "Error", "TypeError", "RangeError":
 		return raise(f.path, text(0)).(*thrown).v, true, nil
 	case "import.meta.resolve":
@@ -497,7 +504,7 @@ func treeDir(p string) string {
 func pathText(v any) string {
 	switch v := v.(type) {
 	case string:
-		return v
+		return strings.TrimPrefix(v, "file://")
 	case pyPath:
 		return string(v)
 	case *object:

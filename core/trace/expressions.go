@@ -2,6 +2,7 @@ package trace
 
 import (
 	"math"
+	"path"
 	"slices"
 	"strconv"
 	"strings"
@@ -38,7 +39,7 @@ func (m *machine) ask(n *code.Node, s *scope) (any, bool) {
 	if err != nil {
 		return nil, false
 	}
-	return x, true
+	return m.fitted(x), true
 }
 
 // chain is eval for what ?. may cut short: then all of the chain is nothing.
@@ -482,6 +483,9 @@ func (m *machine) operate(name string, a, b any, s *scope, n *code.Node) (any, e
 			return dontKnow("what is made of " + o.String()), nil
 		}
 	}
+	if p, ok := a.(pyPath); ok && name == "/" {
+		return pyPath(path.Join(string(p), pathText(b))), nil
+	}
 	if py {
 		return pyOperate(name, a, b)
 	}
@@ -530,12 +534,20 @@ func derives(c, from *class) bool {
 	return false
 }
 
+// types are the types and conversions that a language has by a name: two names,
+// two things.
+var types = map[string]bool{"str": true, "int": true, "bool": true, "float": true, "list": true, "dict": true, "tuple": true, "set": true, "bytes": true,
+	"String": true, "Number": true, "Boolean": true, "Object": true, "Array": true, "Function": true, "parseInt": true, "parseFloat": true}
+
 // equals compares; ok is false where one is not known.
 func equals(a, b any, strict bool) (same, ok bool) {
 	if x, isO := a.(*opaque); isO {
 		y, both := b.(*opaque)
 		if both && x.path != "" && x.path == y.path && !strings.Contains(x.path, "()") {
 			return true, true
+		}
+		if both && types[x.path] && types[y.path] {
+			return false, true
 		}
 		if x.path != "" && !strings.Contains(x.path, "()") && (b == nil || b == any(undefined)) {
 			return false, true

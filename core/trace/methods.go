@@ -100,6 +100,9 @@ func (m *machine) builtinMethod(base any, name string, args []any, keys map[stri
 					return nil, true, m.fill(c, o, args, keys, at)
 				}
 			}
+			if o, ok := b.this.(*object); ok && o.made != nil {
+				at = *o.made
+			}
 			for _, x := range b.of.bases {
 				if o, ok := x.(*opaque); ok && o.path != "object" {
 					m.note(o, args, keys, at)

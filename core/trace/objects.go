@@ -139,6 +139,18 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 	case *promise:
 		return undefined, nil
 	case *opaque:
+		if b.path == "import.meta" {
+			switch file := root + "/" + s.module.file.Name; name {
+			case "url":
+				return "file://" + file, nil
+			case "filename", "path":
+				return file, nil
+			case "dirname", "dir":
+				return path.Dir(file), nil
+			case "main":
+				return s.module.file.Name == m.main.Name, nil
+			}
+		}
 		return m.opaqueKey(b, name)
 	}
 	return undefined, nil
@@ -160,10 +172,6 @@ func (m *machine) opaqueKey(b *opaque, name string) (any, error) {
 		return &list{items: m.argv()}, nil
 	case "Deno.args":
 		return &list{items: m.argv()[2:]}, nil
-	case "import.meta.main":
-		return true, nil
-	case "import.meta.dirname", "import.meta.dir":
-		return nil, giveUp("a folder that a module names")
 	case "process.platform", "sys.platform":
 		return "linux", nil
 	case "path.sep", "os.sep":
@@ -204,7 +212,10 @@ func (m *machine) bindTo(v, this any, s *scope, n *code.Node) (any, error) {
 
 func (m *machine) objectKey(o *object, name string, s *scope, n *code.Node) (any, error) {
 	py := s.python()
-	if c := o.cells[name]; c != nil && !(py && o.dict) {
+	if name == "constructor" && o.class != nil && !py {
+		return o.class, nil
+	}
+	if c := o.cells[name]; c != nil { // package value has objects with fields as maps
 		v, err := m.read(c)
 		if f, ok := v.(*function); err == nil && ok && f.getter && !py {
 			return m.call(f, o, nil, nil, spot{s.module.file, n})
@@ -217,10 +228,16 @@ func (m *machine) objectKey(o *object, name string, s *scope, n *code.Node) (any
 		}
 		if py {
 			if v, ok := classKey(o.class, name, true); ok {
+				if _, fn := v.(*function); !fn && filledFromOutside(outer(o.class)) { // its fields are variables
+					if x, ok := m.ask(n, s); ok {
+						return x, nil
+					}
+					return dontKnow("the field " + name), nil
+				}
 				return m.bindTo(v, o, s, n)
 			}
 		}
-		if name == "constructor" || name == "__class__" {
+		if name == "__class__" {
 			return o.class, nil
 		}
 		if name == "size" && (o.class.name == "Map" || o.class.name == "Set") {
@@ -245,6 +262,12 @@ func (m *machine) objectKey(o *object, name string, s *scope, n *code.Node) (any
 		return nil, raise("AttributeError", name)
 	}
 	return undefined, nil
+}
+
+// filledFromOutside reports whether the objects of a class get their fields from
+// a library.
+func filledFromOutside(base *opaque) bool {
+	return base != nil && (strings.HasSuffix(base.path, "BaseSettings") || strings.HasSuffix(base.path, "BaseModel") || strings.HasSuffix(base.path, "Base.Settings"))
 }
 
 // classKey looks for something of a class or of those that it comes from: of the
@@ -658,7 +681,7 @@ func (m *machine) create(c *class, args []any, keys map[string]any, at spot) (an
 		return nil, raise("ValueError", "no member of "+c.name)
 	}
 	o := newObject()
-	o.class = c
+	o.class, o.made = c, &at
 	if c.builtin {
 		if len(args) > 0 {
 			o.set("message", args[0])
@@ -696,7 +719,11 @@ func (m *machine) create(c *class, args []any, keys map[string]any, at spot) (an
 			return o, nil
 		}
 		ext := &opaque{path: base.path + "()", recv: base, args: args, keys: keys}
-		m.note(base, args, keys, at)
+		for _, b := range c.bases {
+			if b, ok := b.(*opaque); ok {
+				m.note(b, args, keys, at)
+			}
+		}
 		o.set("\x00base", ext)
 	}
 	return o, nil

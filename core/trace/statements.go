@@ -211,6 +211,7 @@ func (m *machine) decorated(n *code.Node, v any, s *scope) (any, error) {
 			case "functools.lru_cache", "functools.cache", "functools.wraps", "functools.wraps()", "typing.final", "typing.overload", "abc.abstractmethod", "enum.unique":
 			default:
 				if strings.HasPrefix(path, "contextlib.") || strings.HasPrefix(path, "click.") || strings.HasPrefix(path, "typer.") {
+					m.waiting = true
 					return dontKnow("what " + path + " makes of " + n.Name), nil
 				}
 				m.waiting = true // a framework keeps it

@@ -41,6 +41,8 @@ type Result struct {
 	// Waiting says that functions were handed to what is not followed, which
 	// may call them.
 	Waiting bool
+	// Forks says that the program makes processes of its own file.
+	Forks bool
 }
 
 // Limits: a hostile source makes loops without an end, and texts and lists that
@@ -91,7 +93,7 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 			}
 		}
 	}
-	r := Result{Calls: m.calls, Waiting: m.waiting}
+	r := Result{Calls: m.calls, Waiting: m.waiting, Forks: m.forks}
 	switch err := err.(type) {
 	case nil:
 	case *exit:
@@ -100,14 +102,26 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 			r.Ended = ""
 		}
 	case *thrown:
-		r.Ended = "an error that nothing catches: " + err.String()
+		r.ended(err)
 	default:
 		r.Reason = err.Error()
 	}
 	if m.unhandled != nil && r.Ended == "" && r.Reason == "" && len(m.calls) == 0 {
-		r.Ended = "an error that nothing catches: " + m.unhandled.String()
+		r.ended(m.unhandled)
 	}
 	return r
+}
+
+// slips are errors that a program rarely makes, and this package sooner, where
+// it does not know what a value can do.
+var slips = map[string]bool{"AttributeError": true, "TypeError": true, "IndexError": true, "NameError": true, "StopIteration": true}
+
+func (r *Result) ended(err *thrown) {
+	if o, ok := err.v.(*object); ok && o.class != nil && o.class.builtin && slips[o.class.name] && o.cells["name"] != nil {
+		r.Reason = "an error while it was followed: " + err.String()
+		return
+	}
+	r.Ended = "an error that nothing catches: " + err.String()
 }
 
 // machine is the state of one program.
@@ -123,6 +137,7 @@ type machine struct {
 	kept      []job // functions that were handed to what is not followed
 	unhandled *thrown
 	waiting   bool
+	forks     bool
 	steps     int
 	depth     int
 }
@@ -189,8 +204,6 @@ func raise(class, message string) error {
 	o.set("name", class)
 	return &thrown{o}
 }
-
-var errorClasses = map[string]*class{}
 
 // errorClass is a class of errors that the language has: all come from Exception
 // and Error.
@@ -273,11 +286,10 @@ func (m *machine) jsImport(n *code.Node, s *scope) error {
 	if !ok {
 		name := strings.TrimPrefix(n.Name, "node:")
 		for _, k := range n.Kids {
-			p := name
-			if k.Name != "*" && k.Name != "default" {
-				p += "." + k.Name
+			v, err := m.opaqueKey(&opaque{path: name}, k.Name)
+			if k.Name == "*" || k.Name == "default" || err != nil {
+				v = &opaque{path: name}
 			}
-			v := any(&opaque{path: p})
 			if exported {
 				s.module.exports.set(k.Alias, v)
 			} else {
@@ -469,8 +481,11 @@ func (m *machine) pyModule(name string, f *code.File) (any, error) {
 
 // outside is something of a package or of the language.
 func (m *machine) outside(path string) any {
-	if path == "os.environ" {
+	switch path {
+	case "os.environ":
 		return &envMap{}
+	case "sys.argv":
+		return &list{items: m.argv()}
 	}
 	return &opaque{path: path}
 }

@@ -79,7 +79,8 @@ type object struct {
 	keys  []string
 	cells map[string]*cell
 	class *class
-	dict  bool // a dictionary, a Map
+	dict  bool  // a dictionary, a Map
+	made  *spot // where it was made, for objects of classes
 }
 
 func newObject() *object { return &object{cells: map[string]*cell{}} }
