@@ -296,6 +296,15 @@ func (r *reader) jsStatement() *Node {
 			return nil
 		}
 	}
+	if next := r.at(1); t.kind == tName && next.kind == tPunct && next.text == ":" && !r.noIn { // a label
+		r.pos += 2
+		if s := r.jsStatement(); s.Is(Loop) {
+			return &Node{Kind: Block, Alias: t.text, Kids: []*Node{s}, Off: t.off, End: s.End}
+		} else if s != nil {
+			return s
+		}
+		return nil
+	}
 	e := r.sequence()
 	r.semicolon()
 	if e == nil {
@@ -1555,7 +1564,7 @@ func (r *reader) object() *Node {
 		}
 	}
 	r.eatP("}")
-	if r.py() && len(n.Kids) > 0 {
+	if r.py() && n.Kind == Object && len(n.Kids) > 0 {
 		set := true
 		for _, k := range n.Kids {
 			set = set && k.Kind != Pair && !(k.Kind == Spread && k.Name == "**")

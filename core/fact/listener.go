@@ -33,6 +33,7 @@ type Listener struct {
 	FlagPort, FlagHost bool           // it comes from the command line, which no variable beats
 	Mode               *value.Value   // what the program says it is run for; nil: the environment says it
 	View               View           // what is left of it for reports
+	Met                bool           // it was found by going through the program
 	// Follow says what it does in an environment by going through the program, for
 	// what its values do not tell; ok is false where that does not tell it either.
 	// Nil: there is no such way.

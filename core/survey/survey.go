@@ -371,6 +371,18 @@ func (p *Program) Data(name string) *document.Node {
 	return d
 }
 
+// Text implements value.Loader.
+func (p *Program) Text(name string) (string, bool) {
+	if !p.t.Has(name) || dotenvName(path.Base(name)) && p.t.State(name) != source.Shipped { // what stays behind is not there
+		return "", false
+	}
+	src, err := p.t.Document(name)
+	if err != nil || len(src.Data) > 1<<16 {
+		return "", false
+	}
+	return string(src.Data), true
+}
+
 // Beside implements value.Loader.
 func (p *Program) Beside(dir string) []string {
 	var list []string

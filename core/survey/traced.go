@@ -51,7 +51,13 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 		results[key.String()] = &r
 		return &r
 	}
+	if len(st.Listeners) == 0 && (st.Final.Known == nil || st.Final.Known.Server == "") && st.Final.Reason == "" {
+		st.Listeners = s.met(st, run(value.Environ{}), run(value.Environ{Set: map[string]string{"PORT": "8080"}}))
+	}
 	called := map[place.Span]bool{}
+	for _, l := range st.Listeners {
+		called[l.At] = l.Met
+	}
 	for _, f := range st.Program.Loader.Loaded() {
 		for _, site := range f.Calls {
 			if site.Node.Kid(0).Is(code.Name) || site.Node.Kid(0).Is(code.Member) {
@@ -83,6 +89,27 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 			return out, ok
 		}
 	}
+}
+
+// met are the listeners that a program comes to while it is gone through, where
+// no call was found that listens.
+func (s *Starter) met(st *fact.Start, results ...*trace.Result) (list []*fact.Listener) {
+	seen := map[place.Span]bool{}
+	for _, r := range results {
+		for _, c := range r.Calls {
+			shape, ok := lookupListen(c.Callee)
+			if !ok || seen[c.At] {
+				continue
+			}
+			seen[c.At] = true
+			if filled(st.Program, c.File, code.Site{Node: c.Node, Scope: c.File.Top}, shape, c.Callee, slices.Clone(c.Args), c.Keys) == nil {
+				continue
+			}
+			why := value.NotKnown("a value that is made while the program runs", c.At)
+			list = append(list, &fact.Listener{Process: st.Process, Server: shape.server, Via: "code", At: c.At, PortAt: c.At, HostAt: c.At, Port: why, Host: why, Dev: shape.dev, Met: true})
+		}
+	}
+	return list
 }
 
 // commanded is an environment with what the command sets in it.

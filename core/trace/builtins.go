@@ -516,7 +516,10 @@ func pathText(v any) string {
 }
 
 // content is what a file of the tree holds, before it is taken apart.
-type content struct{ data *value.Value }
+type content struct {
+	data *value.Value // nil: it is no data
+	text string
+}
 
 // readFile gives what stands in a file of data of the tree, an error where there
 // is none.
@@ -528,8 +531,11 @@ func (m *machine) readFile(name any) any {
 	if !ok {
 		return dontKnow("a file outside of the tree")
 	}
+	text, ok := m.e.Loader.Text(p)
 	if d := m.e.Loader.Data(p); d != nil {
-		return &content{value.FromDocument(d)}
+		return &content{value.FromDocument(d), text}
+	} else if ok {
+		return &content{nil, text}
 	}
 	if !slices.Contains(m.e.Loader.Beside(treeDir(p)), p) {
 		return raise("FileNotFoundError", p).(*thrown)
@@ -541,6 +547,9 @@ func (m *machine) readFile(name any) any {
 func (m *machine) parsed(v any) (any, error) {
 	switch v := v.(type) {
 	case *content:
+		if v.data == nil {
+			return m.parsed(v.text)
+		}
 		x, err := m.fromValue(v.data, 0)
 		if err != nil {
 			return nil, err

@@ -177,6 +177,9 @@ func (m *machine) call(fn, this any, args []any, keys map[string]any, at spot) (
 		if f.bound || f.node != nil && f.this != nil && this == any(undefined) {
 			this = f.this
 		}
+		if f.cli != nil {
+			return m.runCommand(f, at)
+		}
 		if f.native != nil {
 			return f.native(m, this, args, keys, at)
 		}
@@ -397,7 +400,7 @@ func (m *machine) outsideCall(o *opaque, args []any, keys map[string]any, at spo
 		return v, err
 	}
 	if o.path == "" {
-		m.handed(args, "", at)
+		m.handed(args, keys, "", at)
 		return dontKnow("what " + o.why + " gives"), nil
 	}
 	if m.note(o, args, keys, at) {
@@ -405,6 +408,10 @@ func (m *machine) outsideCall(o *opaque, args []any, keys map[string]any, at spo
 	}
 	name := o.path[strings.LastIndexByte(o.path, '.')+1:]
 	back := &opaque{path: o.path + "()", recv: o, args: args, keys: keys}
+	if name == "set_defaults" && o.recv != nil && len(keys) > 0 {
+		m.parsers = append(m.parsers, parser{o.recv, keys})
+		return back, nil
+	}
 	if len(back.path) > 400 {
 		return dontKnow("a chain of calls"), nil
 	}
@@ -426,13 +433,18 @@ func (m *machine) outsideCall(o *opaque, args []any, keys map[string]any, at spo
 		}
 		return back, nil
 	}
-	m.handed(args, name, at)
+	m.handed(args, keys, name, at)
 	return back, nil
 }
 
 // handed notes functions that are given away, and calls those that are most
 // likely called once, when all went well.
-func (m *machine) handed(args []any, name string, at spot) {
+func (m *machine) handed(args []any, keys map[string]any, name string, at spot) {
+	for _, v := range keys {
+		if _, ok := v.(*function); ok {
+			m.waiting = true
+		}
+	}
 	for _, a := range args {
 		f, ok := a.(*function)
 		if !ok {

@@ -262,7 +262,7 @@ func (m *machine) name(n *code.Node, s *scope) (any, error) {
 	case "exports":
 		return s.module.whole, nil
 	}
-	return &opaque{path: n.Name}, nil
+	return m.package1(n.Name), nil
 }
 
 func (m *machine) function(n *code.Node, s *scope) *function {
@@ -1058,6 +1058,14 @@ func (m *machine) items(v any, s *scope) ([]any, error) {
 		var l []any
 		for _, k := range m.envKeys() {
 			l = append(l, k)
+		}
+		return l, nil
+	case *content: // its lines
+		var l []any
+		for line := range strings.SplitAfterSeq(v.text, "\n") {
+			if line != "" && len(l) < maxItems {
+				l = append(l, line)
+			}
 		}
 		return l, nil
 	case *class:

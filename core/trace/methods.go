@@ -51,6 +51,11 @@ func (m *machine) builtinMethod(base any, name string, args []any, keys map[stri
 	case *promise:
 		return m.promised(b, name, args, at)
 	case *function:
+		if b.cli != nil {
+			if v, done := m.cliMethod(b, name, args, keys); done {
+				return v, true, nil
+			}
+		}
 		switch name {
 		case "call":
 			v, err := m.call(unbound(b), first(args), args[min(1, len(args)):], nil, at)
@@ -83,8 +88,13 @@ func (m *machine) builtinMethod(base any, name string, args []any, keys map[stri
 		switch name {
 		case "toString", "read", "decode", "trim", "strip":
 			return b, true, nil
+		case "readlines":
+			l, err := m.items(b, s)
+			return &list{items: l}, true, err
+		case "close", "seek":
+			return nil, true, nil
 		}
-		return dontKnow("what is in a file"), true, nil
+		return m.builtinMethod(b.text, name, args, keys, s, at)
 	case *super:
 		if name == "__init__" || name == "constructor" {
 			for _, x := range b.of.bases {
@@ -111,9 +121,7 @@ func (m *machine) builtinMethod(base any, name string, args []any, keys map[stri
 			return nil, true, nil
 		}
 	case *opaque:
-		if name == "format" && py || b.path == "" {
-			return nil, false, nil
-		}
+		return m.outsideMethod(b, name, args, keys, s)
 	}
 	return nil, false, nil
 }

@@ -151,7 +151,18 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 				return s.module.file.Name == m.main.Name, nil
 			}
 		}
-		return m.opaqueKey(b, name)
+		v, err := m.opaqueKey(b, name)
+		if o, ok := v.(*opaque); ok && err == nil && strings.Contains(b.path, "()") && o.path != "" && s.static != nil {
+			at := spot{s.module.file, n}
+			switch of := m.e.Of(b.external(at), name, s.static, at.span()); of.Kind {
+			case value.External, value.Unknown, value.Func, value.Class, value.Instance, value.Module, value.EnvMap:
+			default:
+				if x, err := m.fromValue(of, 0); err == nil {
+					return m.fitted(x), nil
+				}
+			}
+		}
+		return v, err
 	}
 	return undefined, nil
 }
@@ -160,6 +171,11 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 func (m *machine) opaqueKey(b *opaque, name string) (any, error) {
 	if b.path == "" {
 		return b, nil
+	}
+	if b.props != nil {
+		if v, ok := b.props.get(name); ok {
+			return v, nil
+		}
 	}
 	p := b.path + "." + name
 	if name == "default" && !strings.Contains(b.path, "()") {
@@ -187,7 +203,17 @@ func (m *machine) opaqueKey(b *opaque, name string) (any, error) {
 	case "Number.MAX_SAFE_INTEGER":
 		return float64(1<<53 - 1), nil
 	}
-	return &opaque{path: p, recv: b}, nil
+	if strings.HasSuffix(b.path, ".parse_args()") {
+		if v, ok := m.defaulted(name); ok {
+			return v, nil
+		}
+	}
+	o := &opaque{path: p, recv: b}
+	if b.props == nil {
+		b.props = newObject()
+	}
+	b.props.set(name, o) // what is set on it stays
+	return o, nil
 }
 
 // bindTo is a method with its object; a getter is asked at once.
@@ -355,6 +381,13 @@ func (m *machine) setKey(base any, name string, v any, s *scope, n *code.Node) e
 		return m.setKey(b.this, name, v, s, n)
 	case *module:
 		b.top.declare(name, v)
+	case *opaque:
+		if b.path != "" {
+			if b.props == nil {
+				b.props = newObject()
+			}
+			b.props.set(name, v)
+		}
 	case *list:
 		if name == "length" {
 			if f, ok := v.(float64); ok && int(f) <= len(b.items) && f >= 0 {
@@ -455,7 +488,7 @@ func (m *machine) index(base any, n *code.Node, s *scope) (any, error) {
 		return b, nil // a type with its parameters
 	case *opaque:
 		if b.path != "" {
-			if name, ok := k.(string); ok && !s.python() {
+			if name, ok := k.(string); ok && (!s.python() || b.props != nil && b.props.cells[name] != nil) {
 				return m.opaqueKey(b, name)
 			}
 			return &opaque{path: b.path + "[]", recv: b}, nil

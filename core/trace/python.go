@@ -186,7 +186,7 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		case "reversed":
 			slices.Reverse(l.items)
 		case "sorted":
-			if keys["key"] != nil || opaqueAmong(l.items) != nil {
+			if opaqueAmong(l.items) != nil || keys["key"] != nil {
 				return nil, true, giveUp("a list that is sorted")
 			}
 			slices.SortStableFunc(l.items, func(x, y any) int {

@@ -62,6 +62,15 @@ func (m *machine) statement(n *code.Node, s *scope) (broke bool, err error) {
 	defer func() { m.depth-- }()
 	switch n.Kind {
 	case code.Block:
+		if n.Alias != "" { // a label
+			m.label = n.Alias
+			broke, err := m.statement(n.Kid(0), s)
+			m.label = ""
+			if l, ok := err.(*leave); ok && l.label == n.Alias {
+				return true, nil
+			}
+			return broke, err
+		}
 		in := s
 		if src := s.module.file.Src; !s.python() && int(n.Off) < len(src) && src[n.Off] == '{' {
 			in = s.inner()
@@ -210,8 +219,10 @@ func (m *machine) decorated(n *code.Node, v any, s *scope) (any, error) {
 				}
 			case "functools.lru_cache", "functools.cache", "functools.wraps", "functools.wraps()", "typing.final", "typing.overload", "abc.abstractmethod", "enum.unique":
 			default:
-				if strings.HasPrefix(path, "contextlib.") || strings.HasPrefix(path, "click.") || strings.HasPrefix(path, "typer.") {
-					m.waiting = true
+				if f, ok := v.(*function); ok && m.commands(f, d, path) {
+					continue
+				}
+				if strings.HasPrefix(path, "contextlib.") {
 					return dontKnow("what " + path + " makes of " + n.Name), nil
 				}
 				m.waiting = true // a framework keeps it
@@ -489,13 +500,15 @@ func (m *machine) decide(v any, s *scope, n *code.Node) (bool, error) {
 }
 
 func (m *machine) loop(n *code.Node, s *scope) (broke bool, err error) {
+	label := m.label
+	m.label = ""
 	body := n.Kids[len(n.Kids)-1]
 	// turn runs the body once; done says that the loop ends.
 	turn := func(in *scope) (done bool, err error) {
 		_, err = m.statement(body, in)
 		l, ok := err.(*leave)
 		switch {
-		case !ok || l.label != "":
+		case !ok || l.label != "" && l.label != label:
 			return err != nil, err
 		case l.kind == "continue":
 			return false, nil

@@ -65,7 +65,7 @@ func javascript(l code.Language) bool {
 // Run goes through the program that begins with a file. Noted says which calls
 // are kept, by their path, and whether the program stays in them.
 func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Value) (note, stays bool)) Result {
-	m := &machine{e: e, main: main, env: map[string]string{}, set: env, noted: noted, modules: map[string]*module{}}
+	m := &machine{e: e, main: main, env: map[string]string{}, set: env, noted: noted, modules: map[string]*module{}, packages: map[string]*opaque{}}
 	for k, v := range env.Set {
 		m.env[k] = v
 	}
@@ -79,9 +79,10 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 		// It listens where something that is not followed calls back.
 		for _, k := range m.kept {
 			var args []any
-			for i := range paramsOf(k.fn.(*function).node.Kid(0)) {
+			params := paramsOf(k.fn.(*function).node.Kid(0))
+			for i, p := range params {
 				v := any(dontKnow("what is handed to a function"))
-				if i == 0 && len(k.fn.(*function).node.Kid(0).Kids) > 1 {
+				if i == 0 && (len(params) > 1 || failing[p.Name]) {
 					v = nil // an error, which is not there
 				}
 				args = append(args, v)
@@ -124,6 +125,9 @@ func (r *Result) ended(err *thrown) {
 	r.Ended = "an error that nothing catches: " + err.String()
 }
 
+// failing are names that a parameter has which holds what went wrong.
+var failing = map[string]bool{"err": true, "error": true, "e": true, "ex": true, "er": true, "failure": true}
+
 // machine is the state of one program.
 type machine struct {
 	e         *value.Eval
@@ -132,10 +136,13 @@ type machine struct {
 	set       value.Environ
 	noted     func(*value.Value) (note, stays bool)
 	modules   map[string]*module
+	packages  map[string]*opaque
+	parsers   []parser // what parsers of the command line set by default
 	calls     []Call
 	later     []job
 	kept      []job // functions that were handed to what is not followed
 	unhandled *thrown
+	label     string // of the loop that comes next
 	waiting   bool
 	forks     bool
 	steps     int
@@ -286,9 +293,9 @@ func (m *machine) jsImport(n *code.Node, s *scope) error {
 	if !ok {
 		name := strings.TrimPrefix(n.Name, "node:")
 		for _, k := range n.Kids {
-			v, err := m.opaqueKey(&opaque{path: name}, k.Name)
+			v, err := m.opaqueKey(m.package1(name), k.Name)
 			if k.Name == "*" || k.Name == "default" || err != nil {
-				v = &opaque{path: name}
+				v = m.package1(name)
 			}
 			if exported {
 				s.module.exports.set(k.Alias, v)
@@ -389,7 +396,7 @@ func (m *machine) require(name string, s *scope) (any, error) {
 	f := s.module.file
 	path, ok := m.e.Loader.Resolve(f, name, "")
 	if !ok {
-		return &opaque{path: strings.TrimPrefix(name, "node:")}, nil
+		return m.package1(strings.TrimPrefix(name, "node:")), nil
 	}
 	if d := m.data(path); d != nil {
 		return d, nil
@@ -487,5 +494,15 @@ func (m *machine) outside(path string) any {
 	case "sys.argv":
 		return &list{items: m.argv()}
 	}
-	return &opaque{path: path}
+	return m.package1(path)
+}
+
+// package1 is the one thing outside of the tree that has a path.
+func (m *machine) package1(path string) *opaque {
+	o := m.packages[path]
+	if o == nil {
+		o = &opaque{path: path}
+		m.packages[path] = o
+	}
+	return o
 }

@@ -34,6 +34,7 @@ type (
 		static  bool
 		classOf bool // it gets its class (classmethod)
 		home    *class
+		cli     *command // it is a command of the command line
 	}
 	class struct {
 		name    string
@@ -55,6 +56,9 @@ type (
 		args []any
 		keys map[string]any
 		why  string
+		// props are the properties that the program sets.
+		props *object
+		sub   *function // a command of it is made
 	}
 	// promise is what an async function gives; it is settled at once.
 	promise struct {
@@ -190,6 +194,8 @@ func show(v any) string {
 		return strconv.FormatInt(int64(v), 10)
 	case string:
 		return v
+	case *content:
+		return v.text
 	case *list:
 		parts := make([]string, len(v.items))
 		for i, x := range v.items {
@@ -313,6 +319,8 @@ func toValue(v any, at spot, depth int) *value.Value {
 		w.Kind, w.Num = value.Num, float64(v)
 	case string:
 		w.Kind, w.Text = value.Str, v
+	case *content:
+		w.Kind, w.Text = value.Str, v.text
 	case *list:
 		w.Kind = value.List
 		for _, x := range v.items {

@@ -22,6 +22,9 @@ type Loader interface {
 	File(path string) *code.File
 	// Data gives a data file (JSON and the like), nil where there is none.
 	Data(path string) *document.Node
+	// Text gives what a file holds as text; ok is false where there is none, and
+	// where it is too large.
+	Text(path string) (text string, ok bool)
 	// Loaded lists the source files of the component read so far, in order.
 	Loaded() []*code.File
 	// Beside lists the files of a folder of the tree, in the order of names.
@@ -2394,6 +2397,12 @@ func (e *Eval) property(n *code.Node, base *Value, name string, s *code.Scope, c
 		return &w
 	}
 	return v
+}
+
+// Of is a property of something outside of the tree, as a library gives it: an
+// option of the command line, a setting.
+func (e *Eval) Of(base *Value, name string, s *code.Scope, at place.Span) *Value {
+	return e.key(base, name, s, nil, at)
 }
 
 // envMaps are the objects that hold the environment: Node.js documentation of

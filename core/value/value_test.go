@@ -68,6 +68,8 @@ func (f *files) Data(name string) *document.Node {
 	return d
 }
 
+func (f *files) Text(string) (string, bool) { return "", false }
+
 func (f *files) Beside(dir string) []string {
 	var list []string
 	for _, name := range slices.Sorted(maps.Keys(f.texts)) {

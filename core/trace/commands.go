@@ -1,0 +1,271 @@
+package trace
+
+import (
+	"maps"
+	"slices"
+	"strings"
+
+	"ubique/core/code"
+)
+
+// Commands of the command line (documentation of click 8, "Commands and Groups";
+// Typer 0.20, "Commands"; argparse of Python 3.14, "Sub-commands"), and what
+// frameworks keep for a program (Flask 3.1, "Configuration Handling"; Express 5,
+// app.set).
+
+// command is a function that a library calls for the command line.
+type command struct {
+	name    string
+	subs    map[string]*function
+	context bool // its first parameter is the context
+	object  bool // its first parameter is the object of the context
+	root    bool // it is called by the program
+}
+
+// parser is what a parser of the command line sets by default.
+type parser struct {
+	of   *opaque
+	keys map[string]any
+}
+
+// commands makes a function what a decorator of click or Typer makes of it.
+func (m *machine) commands(f *function, d *opaque, path string) bool {
+	get := func() *command {
+		if f.cli == nil {
+			f.cli = &command{subs: map[string]*function{}}
+		}
+		return f.cli
+	}
+	name := strings.ReplaceAll(f.name, "_", "-")
+	if len(d.args) > 0 {
+		if s, ok := d.args[0].(string); ok {
+			name = s
+		}
+	}
+	switch path {
+	case "click.command", "click.group":
+		c := get()
+		c.name, c.root = name, true
+		return true
+	case "click.option", "click.argument", "click.version_option", "click.help_option", "click.confirmation_option":
+		get()
+		return true
+	case "click.pass_context":
+		get().context = true
+		return true
+	case "click.pass_obj":
+		get().object = true
+		return true
+	case "typer.Typer().command", "typer.Typer().callback":
+		m.waiting = true
+		return true
+	}
+	if d.sub != nil { // of a group
+		get().name = name
+		d.sub.cli.subs[name] = f
+		return true
+	}
+	return false
+}
+
+// cliMethod is what a group is asked for: @group.command().
+func (m *machine) cliMethod(f *function, name string, args []any, keys map[string]any) (any, bool) {
+	switch name {
+	case "command", "group":
+		d := &opaque{path: "click.command of a group()", args: args, sub: f}
+		if n, ok := keys["name"].(string); ok {
+			d.args = []any{n}
+		}
+		return d, true
+	case "add_command":
+		if sub, ok := first(args).(*function); ok && sub.cli != nil {
+			n := sub.cli.name
+			if len(args) > 1 {
+				n = show(args[1])
+			}
+			f.cli.subs[n] = sub
+		}
+		return nil, true
+	}
+	return nil, false
+}
+
+// runCommand calls the function of a command with what the command line gives.
+func (m *machine) runCommand(f *function, at spot) (any, error) {
+	ctx := newObject()
+	ctx.class = &class{name: "Context", builtin: true, methods: newObject(), statics: newObject()}
+	ctx.set("obj", nil)
+	ctx.set("params", newObject())
+	for range 6 {
+		if err := m.runOne(f, ctx, at); err != nil {
+			return nil, err
+		}
+		var next *function
+		for _, a := range m.argv()[1:] {
+			if s, ok := a.(string); ok && f.cli.subs[s] != nil {
+				next = f.cli.subs[s]
+				break
+			}
+		}
+		if next == nil {
+			if len(f.cli.subs) > 0 {
+				return nil, &exit{}
+			}
+			return nil, &exit{} // it ends the program when it is done
+		}
+		f = next
+	}
+	return nil, giveUp("commands in commands")
+}
+
+func (m *machine) runOne(f *function, ctx *object, at spot) error {
+	w := *f
+	w.cli = nil
+	file := f.scope.module.file
+	static := file.Funcs[f.node]
+	var args []any
+	keys := map[string]any{}
+	for i, p := range paramsOf(f.node.Kid(0)) {
+		switch {
+		case i == 0 && f.cli.context:
+			args = append(args, ctx)
+		case i == 0 && f.cli.object:
+			obj, _ := ctx.get("obj")
+			args = append(args, obj)
+		default:
+			if static == nil {
+				return giveUp("an option")
+			}
+			in := &scope{vars: map[string]*cell{}, up: f.scope, module: f.scope.module, static: static}
+			v, ok := m.ask(&code.Node{Kind: code.Name, Name: p.Name, Off: f.node.Kid(1).Off, End: f.node.Kid(1).Off}, in)
+			if !ok {
+				v = dontKnow("the option " + p.Name)
+			}
+			keys[p.Name] = v
+		}
+	}
+	_, err := m.call(&w, undefined, args, keys, at)
+	return err
+}
+
+// defaulted is what the parsers of the command line set by default under a
+// name: the one of the command that is given before the one of all.
+func (m *machine) defaulted(name string) (any, bool) {
+	given := m.argv()[1:]
+	for _, p := range slices.Backward(m.parsers) {
+		v, ok := p.keys[name]
+		if !ok {
+			continue
+		}
+		if !strings.HasSuffix(p.of.path, ".add_parser()") {
+			return v, true
+		}
+		if slices.ContainsFunc(given, func(a any) bool { return len(p.of.args) > 0 && a == p.of.args[0] }) {
+			return v, true
+		}
+	}
+	return nil, false
+}
+
+// outsideMethod calls a method of something outside of the tree that keeps what
+// the program gives it; done is false for any other.
+func (m *machine) outsideMethod(o *opaque, name string, args []any, keys map[string]any, s *scope) (any, bool, error) {
+	props := func() *object {
+		if o.props == nil {
+			o.props = newObject()
+		}
+		return o.props
+	}
+	if s.python() {
+		if !strings.HasSuffix(o.path, "Flask().config") && !strings.HasSuffix(o.path, "Quart().config") {
+			return nil, false, nil
+		}
+		switch name {
+		case "update", "from_mapping":
+			for _, a := range args {
+				d, ok := a.(*object)
+				if !ok {
+					return nil, true, giveUp("what a configuration is given")
+				}
+				for _, k := range d.keys {
+					props().set(k, d.cells[k].v)
+				}
+			}
+			for _, k := range slices.Sorted(maps.Keys(keys)) {
+				props().set(k, keys[k])
+			}
+			return true, true, nil
+		case "from_object":
+			var from map[string]*cell
+			switch c := first(args).(type) {
+			case *module:
+				from = c.top.vars
+			case *class:
+				from = map[string]*cell{}
+				for x, depth := c, 0; x != nil && depth < 10; depth++ {
+					for k, v := range x.statics.cells {
+						if from[k] == nil {
+							from[k] = v
+						}
+					}
+					var next *class
+					for _, b := range x.bases {
+						if bc, ok := b.(*class); ok {
+							next = bc
+						}
+					}
+					x = next
+				}
+			case *object:
+				from = map[string]*cell{}
+				for k := range c.cells {
+					from[k] = c.cells[k]
+				}
+				if c.class != nil {
+					for k, v := range c.class.statics.cells {
+						if from[k] == nil {
+							from[k] = v
+						}
+					}
+				}
+			default:
+				return nil, true, giveUp("what a configuration is given")
+			}
+			for _, k := range slices.Sorted(maps.Keys(from)) {
+				if k == strings.ToUpper(k) {
+					props().set(k, from[k].v)
+				}
+			}
+			return nil, true, nil
+		case "get", "setdefault":
+			k := show(first(args))
+			if o.props != nil {
+				if v, ok := o.props.get(k); ok {
+					return v, true, nil
+				}
+			}
+			if name == "setdefault" && len(args) > 1 {
+				props().set(k, args[1])
+			}
+			if len(args) > 1 && o.props != nil {
+				return args[1], true, nil
+			}
+		}
+		return nil, false, nil
+	}
+	switch {
+	case name == "decorate" && len(args) == 2: // Fastify
+		props().set(show(args[0]), args[1])
+		return o, true, nil
+	case name == "set" && len(args) == 2 && strings.HasPrefix(o.path, "express()"):
+		props().set("\x00set "+show(args[0]), args[1])
+		return o, true, nil
+	case name == "get" && len(args) == 1 && strings.HasPrefix(o.path, "express()"):
+		if o.props != nil {
+			if v, ok := o.props.get("\x00set " + show(args[0])); ok {
+				return v, true, nil
+			}
+		}
+	}
+	return nil, false, nil
+}
