@@ -77,7 +77,7 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	if target, ok := st.Final.Target(); ok && main != "" && len(st.Target.Args) == 0 {
 		past := false
 		words := st.Final.Free()
-		if st.Final.Program == "php" { // what follows the file is the file's
+		if st.Final.Program == "php" || st.Final.Via != "" && st.Final.Known == nil { // what follows the file or the module is for it
 			words = st.Final.Args
 		}
 		for _, w := range words {

@@ -300,7 +300,11 @@ func (m *machine) invoke(f *function, this any, args []any, keys map[string]any,
 		return undefined, nil
 	}
 	if gives(body) {
-		return dontKnow("what a generator gives"), nil
+		l := &list{gen: true}
+		m.yields = append(m.yields, l)
+		_, err := run()
+		m.yields = m.yields[:len(m.yields)-1]
+		return l, err
 	}
 	v, err := run()
 	if f.node.Flag&code.Async == 0 || py {

@@ -195,6 +195,23 @@ func (m *machine) outsideMethod(o *opaque, name string, args []any, keys map[str
 				props().set(k, keys[k])
 			}
 			return true, true, nil
+		case "from_prefixed_env": // read as JSON where it is that
+			prefix := "FLASK"
+			if p, ok := first(args).(string); ok {
+				prefix = p
+			} else if p, ok := keys["prefix"].(string); ok {
+				prefix = p
+			}
+			for _, k := range m.envKeys() {
+				if name, ok := strings.CutPrefix(k, prefix+"_"); ok {
+					v, err := m.parseJSON(m.env[k])
+					if err != nil {
+						v = m.env[k]
+					}
+					props().set(name, v)
+				}
+			}
+			return true, true, nil
 		case "from_object":
 			var from map[string]*cell
 			switch c := first(args).(type) {

@@ -128,6 +128,9 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 		}
 		return b.String(), nil
 	case code.Unknown:
+		if n.Name == code.Yield {
+			return undefined, m.yield(map[bool]any{true: nil, false: undefined}[py], n, s)
+		}
 		if strings.HasPrefix(n.Name, code.Pattern) {
 			return &pattern{m.e.Expr(n, s.static)}, nil
 		}
@@ -200,12 +203,12 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 	case code.Class:
 		return m.class(n, s)
 	case code.Await:
-		if n.Name == code.Yield {
-			return nil, giveUp("what a generator gives")
-		}
 		v, err := m.eval(n.Kid(0), s)
 		if err != nil {
 			return nil, err
+		}
+		if n.Name == code.Yield {
+			return undefined, m.yield(v, n, s)
 		}
 		return awaited(v)
 	case code.Comp:
@@ -216,6 +219,27 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 		return dontKnow("markup"), nil
 	}
 	return nil, giveUp("code that is not followed: %s", s.module.file.Text(n))
+}
+
+// yield hands on what a generator gives: it is run to its end at once.
+func (m *machine) yield(v any, n *code.Node, s *scope) error {
+	if len(m.yields) == 0 {
+		return giveUp("what a generator gives")
+	}
+	l := m.yields[len(m.yields)-1]
+	if src := s.module.file.Between(n.Off, n.End, 20); strings.HasPrefix(src, "yield*") || strings.HasPrefix(src, "yield from") {
+		items, err := m.items(v, s)
+		if err != nil {
+			return err
+		}
+		l.items = append(l.items, items...)
+	} else {
+		l.items = append(l.items, v)
+	}
+	if len(l.items) > maxItems {
+		return giveUp("a generator without an end")
+	}
+	return nil
 }
 
 // awaited is what a promise comes to.

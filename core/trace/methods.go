@@ -43,6 +43,13 @@ func (m *machine) builtinMethod(base any, name string, args []any, keys map[stri
 		if py {
 			return m.pyList(b, name, args, keys, s, at)
 		}
+		if b.gen && name == "next" {
+			o := newObject()
+			o.set("done", len(b.items) == 0)
+			o.set("value", first(b.items))
+			b.items = b.items[min(1, len(b.items)):]
+			return o, true, nil
+		}
 		return m.jsList(b, name, args, s, at)
 	case *envMap:
 		return m.envMethod(name, args, py)

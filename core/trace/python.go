@@ -329,6 +329,9 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			return nil, true, err
 		}
 		if len(items) > 0 {
+			if l, ok := arg(0).(*list); ok {
+				l.items = l.items[1:]
+			}
 			return items[0], true, nil
 		}
 		if len(args) > 1 {

@@ -222,6 +222,9 @@ func (m *machine) decorated(n *code.Node, v any, s *scope) (any, error) {
 				if f, ok := v.(*function); ok && m.commands(f, d, path) {
 					continue
 				}
+				if path == "contextlib.contextmanager" || path == "contextlib.asynccontextmanager" {
+					continue // what it gives first is what is opened
+				}
 				if strings.HasPrefix(path, "contextlib.") {
 					return dontKnow("what " + path + " makes of " + n.Name), nil
 				}
@@ -722,6 +725,9 @@ func (m *machine) with(n *code.Node, s *scope) error {
 					return err
 				}
 			}
+		}
+		if l, ok := v.(*list); ok && l.gen {
+			v = first(l.items)
 		}
 		if target != nil {
 			if err := m.assign(target, v, s, ""); err != nil {

@@ -142,7 +142,8 @@ type machine struct {
 	later     []job
 	kept      []job // functions that were handed to what is not followed
 	unhandled *thrown
-	label     string // of the loop that comes next
+	yields    []*list // what the generators that run have given
+	label     string  // of the loop that comes next
 	waiting   bool
 	forks     bool
 	steps     int

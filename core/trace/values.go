@@ -20,6 +20,7 @@ type (
 		items []any
 		tuple bool
 		set   bool
+		gen   bool // what a generator gives, all of it at once
 	}
 	// function is code of the tree, or something that is done here.
 	function struct {

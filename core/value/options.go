@@ -103,19 +103,7 @@ func (e *Eval) parsed(base *Value, name string, at place.Span) *Value {
 	case (strings.HasPrefix(base.Text, "yargs") || strings.HasPrefix(base.Text, "yargs/yargs")) && (strings.HasSuffix(base.Text, ".argv") || strings.HasSuffix(base.Text, ".parse()") || strings.HasSuffix(base.Text, ".parseSync()")):
 		return e.yargs(name, at)
 	case base.Text == "minimist()" && len(base.Kids) > 0:
-		alias := ""
-		var def *Value
-		if len(base.Kids) > 1 {
-			def = base.Kids[1].Get("default").Get(name)
-			alias = base.Kids[1].Get("alias").Get(name).literal()
-		}
-		if v := e.flagged(name, alias); v != nil {
-			return v
-		}
-		if def != nil {
-			return def
-		}
-		return &Value{Kind: Undef, At: at}
+		return e.minimist(base, name, at)
 	case base.Text == "tornado.options.options":
 		for _, site := range e.calls("define") {
 			if !site.Node.Kid(1).Is(code.String) || site.Node.Kids[1].Name != name {
@@ -132,6 +120,96 @@ func (e *Eval) parsed(base *Value, name string, at place.Span) *Value {
 		}
 	case (base.Text == "URL()" || base.Text == "url.URL()") && len(base.Kids) > 0 && (name == "port" || name == "hostname" || name == "host"):
 		return op("url "+name, false, at, base.Kids[0])
+	}
+	return nil
+}
+
+// minimist is an option as minimist reads it: by its name and those that stand
+// for the same; a boolean takes no value.
+func (e *Eval) minimist(base *Value, name string, at place.Span) *Value {
+	var options *Value
+	if len(base.Kids) > 1 {
+		options = base.Kids[1]
+	}
+	names := []string{name}
+	alias := options.Get("alias")
+	for _, k := range alias.keys() {
+		others := append([]string{k}, texts(alias.Get(k))...)
+		if slices.Contains(others, name) {
+			names = append(names, others...)
+		}
+	}
+	var def *Value
+	for _, n := range names {
+		if d := options.Get("default").Get(n); d != nil {
+			def = d
+		}
+	}
+	booleans := texts(options.Get("boolean"))
+	for _, n := range names {
+		if slices.Contains(booleans, n) {
+			if v := e.switched1(names, at); v != nil {
+				return v
+			}
+			if def == nil {
+				def = boolean(false, at)
+			}
+			return def
+		}
+	}
+	if v := e.flagged(names...); v != nil {
+		return v
+	}
+	if def != nil {
+		return def
+	}
+	if v := e.switched1(names, at); v != nil { // the last word of the command line
+		return v
+	}
+	return &Value{Kind: Undef, At: at}
+}
+
+// switched1 is what the command line says of an option without a value: its
+// name, or no- before it; nil where it does not stand there.
+func (e *Eval) switched1(names []string, at place.Span) *Value {
+	for _, n := range names {
+		short := ""
+		if len(n) == 1 {
+			short = n
+		}
+		switch {
+		case e.switchedOn(n, short):
+			return boolean(true, at)
+		case e.switchedOn("no-"+n, ""):
+			return boolean(false, at)
+		}
+		if v := e.given([]string{"--" + n}); v != nil && v.Kind == Str && (v.Text == "true" || v.Text == "false") {
+			return boolean(v.Text == "true", at)
+		}
+	}
+	return nil
+}
+
+// keys are the names of an object; none for all else.
+func (v *Value) keys() []string {
+	if v == nil || v.Kind != Object {
+		return nil
+	}
+	return v.Keys
+}
+
+// texts are the texts of a list, or the one that a value is.
+func texts(v *Value) []string {
+	switch {
+	case v == nil:
+	case v.Kind == Str:
+		return []string{v.Text}
+	case v.Kind == List:
+		var list []string
+		for _, k := range v.Kids {
+			list = append(list, k.literal())
+		}
+		return list
 	}
 	return nil
 }
@@ -205,8 +283,28 @@ func (e *Eval) commanded(name string, at place.Span) *Value {
 				}
 			}
 			long := flags[max(0, len(flags)-1):]
-			if len(long) == 0 || strings.TrimPrefix(long[0], "--") != dashed(name) {
+			if len(long) == 0 {
 				continue
+			}
+			word := strings.TrimPrefix(long[0], "--")
+			if rest, ok := strings.CutPrefix(word, "no-"); ok && rest == dashed(name) { // on, unless it is said
+				return boolean(!e.switchedOn(word, ""), at)
+			}
+			if word != dashed(name) {
+				continue
+			}
+			if !strings.ContainsAny(site.Node.Kids[1].Name, "<[") { // it takes no value
+				short := ""
+				if len(flags) > 1 {
+					short = strings.TrimPrefix(flags[0], "-")
+				}
+				if e.switchedOn(word, short) {
+					return boolean(true, at)
+				}
+				if args, _ := e.Arguments(site); len(args) > 2 && call != "Option" {
+					return args[2]
+				}
+				return &Value{Kind: Undef, At: at}
 			}
 			if call == "Option" {
 				return e.builtOption(flags, site, at)
@@ -297,8 +395,12 @@ func (e *Eval) yargs(name string, at place.Span) *Value {
 			if spec == nil {
 				continue
 			}
-			alias := spec.Get("alias").literal()
-			if v := e.flagged(dashed(name), alias); v != nil {
+			names := append([]string{dashed(name)}, texts(spec.Get("alias"))...)
+			if d := spec.Get("default"); spec.Get("type").literal() == "boolean" || spec.Get("boolean") != nil || d != nil && d.Kind == Bool {
+				if v := e.switched1(names, at); v != nil {
+					return v
+				}
+			} else if v := e.flagged(names...); v != nil {
 				if spec.Get("type").literal() == "number" {
 					return op("Number", false, at, v)
 				}
