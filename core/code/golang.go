@@ -163,9 +163,9 @@ func embeds(docs ...*ast.CommentGroup) string {
 func (g *goReader) fields(t *ast.StructType) *Node {
 	b := g.at(Block, "", t)
 	for _, f := range t.Fields.List {
-		typ := f.Type
+		typ, pointer := f.Type, uint16(0)
 		if star, ok := typ.(*ast.StarExpr); ok {
-			typ = star.X
+			typ, pointer = star.X, Address
 		}
 		var tag *Node
 		if f.Tag != nil {
@@ -179,7 +179,7 @@ func (g *goReader) fields(t *ast.StructType) *Node {
 		}
 		for _, name := range names {
 			n := g.at(Bind, "let", f, g.at(Name, name.Name, name), nil)
-			n.Alias = g.expr(typ).Dotted()
+			n.Alias, n.Flag = g.expr(typ).Dotted(), pointer
 			if st, ok := typ.(*ast.StructType); ok { // without a name of its own
 				n.Kids[1] = nil
 				n.Kids = append(n.Kids, tag, g.fields(st))
@@ -283,10 +283,18 @@ func (g *goReader) stmt(s ast.Stmt) []*Node {
 			}
 		}
 		return list
+	case *ast.IncDecStmt:
+		return one(g.at(ExprStmt, "", s, g.at(Unary, s.Tok.String(), s, g.expr(s.X))))
+	case *ast.BranchStmt:
+		n := g.at(Jump, s.Tok.String(), s)
+		if s.Label != nil {
+			n.Alias = s.Label.Name
+		}
+		return one(n)
 	case *ast.IfStmt:
 		var list []*Node
 		if s.Init != nil {
-			list = g.stmt(s.Init)
+			list = first(g.stmt(s.Init))
 		}
 		n := g.at(If, "", s, g.expr(s.Cond), g.block(s.Body), nil)
 		if s.Else != nil {
@@ -299,11 +307,18 @@ func (g *goReader) stmt(s ast.Stmt) []*Node {
 	case *ast.ForStmt:
 		var list []*Node
 		if s.Init != nil {
-			list = g.stmt(s.Init)
+			list = first(g.stmt(s.Init))
 		}
-		n := g.at(Loop, "", s)
+		n := g.at(Loop, "for", s)
+		none := &Node{Kind: Block, Off: n.Off, End: n.Off}
+		n.Kids = []*Node{none, none, none}
 		if s.Cond != nil {
-			n.Kids = append(n.Kids, g.expr(s.Cond))
+			n.Kids[1] = g.expr(s.Cond)
+		}
+		if s.Post != nil {
+			if post := g.stmt(s.Post); len(post) == 1 {
+				n.Kids[2] = post[0]
+			}
 		}
 		n.Kids = append(n.Kids, g.block(s.Body))
 		return append(list, n)
@@ -315,7 +330,7 @@ func (g *goReader) stmt(s ast.Stmt) []*Node {
 			}
 		}
 		if target == nil {
-			return one(g.at(Loop, "", s, g.expr(s.X), g.block(s.Body)))
+			return one(g.at(Loop, Times, s, g.expr(s.X), g.block(s.Body)))
 		}
 		loop := g.at(Loop, "of", s, target, g.expr(s.X), g.block(s.Body))
 		if key, ok := s.Key.(*ast.Ident); ok && key.Name == target.Name {
@@ -338,11 +353,11 @@ func (g *goReader) stmt(s ast.Stmt) []*Node {
 	case *ast.SendStmt:
 		return one(g.at(ExprStmt, "", s, g.expr(s.Value)))
 	case *ast.TypeSwitchStmt:
-		return one(g.block(s.Body))
+		return one(named(Beside, g.block(s.Body)))
 	case *ast.GoStmt:
-		return one(g.at(ExprStmt, "", s, g.expr(s.Call)))
+		return one(g.at(ExprStmt, Beside, s, g.expr(s.Call)))
 	case *ast.DeferStmt:
-		return one(g.at(ExprStmt, "", s, g.expr(s.Call)))
+		return one(g.at(ExprStmt, Deferred, s, g.expr(s.Call)))
 	case *ast.SwitchStmt:
 		n := g.at(Switch, "", s, nil)
 		if s.Tag != nil {
@@ -362,11 +377,11 @@ func (g *goReader) stmt(s ast.Stmt) []*Node {
 			}
 		}
 		if s.Init != nil {
-			return append(g.stmt(s.Init), n)
+			return append(first(g.stmt(s.Init)), n)
 		}
 		return one(n)
 	case *ast.SelectStmt:
-		return one(g.block(s.Body))
+		return one(named(Waits, g.block(s.Body)))
 	case *ast.CommClause:
 		var list []*Node
 		for _, x := range s.Body {
@@ -374,9 +389,33 @@ func (g *goReader) stmt(s ast.Stmt) []*Node {
 		}
 		return list
 	case *ast.LabeledStmt:
-		return g.stmt(s.Stmt)
+		list := g.stmt(s.Stmt)
+		if len(list) > 0 && list[len(list)-1].Is(Loop) {
+			loop := list[len(list)-1]
+			list[len(list)-1] = &Node{Kind: Block, Alias: s.Label.Name, Kids: []*Node{loop}, Off: loop.Off, End: loop.End}
+		}
+		return list
 	}
 	return nil
+}
+
+// Names of statements of Go: what goes on beside the others, what is put off to
+// the end of a function, what waits, a loop that only counts, what stands before
+// the test of an if, a for or a switch and belongs to it.
+const (
+	Beside   = "\x00go"
+	Deferred = "\x00defer"
+	Waits    = "\x00select"
+	Times    = "\x00times"
+	Head     = "\x00head"
+)
+
+// first marks what stands before a test.
+func first(list []*Node) []*Node {
+	for _, n := range list {
+		n.Alias = Head
+	}
+	return list
 }
 
 // SecondResult is the name of the call that stands for the second result of
@@ -403,6 +442,8 @@ func (g *goReader) zero(t ast.Expr) *Node {
 			return g.at(Null, "", t)
 		}
 		return &Node{Kind: Object, Alias: t.Name, Off: int32(t.Pos() - g.base), End: int32(t.End() - g.base)}
+	case *ast.ArrayType, *ast.MapType, *ast.StarExpr, *ast.InterfaceType, *ast.ChanType, *ast.FuncType:
+		return nil
 	}
 	return nil
 }
@@ -440,6 +481,26 @@ func (g *goReader) flagVar(s *ast.ExprStmt) *Node {
 		n.Kids = append(n.Kids, g.expr(a))
 	}
 	return g.at(ExprStmt, "", s, g.at(Assign, "=", s, g.expr(to.X), n))
+}
+
+// Asserted is the name of a value that is said to be of a type.
+const Asserted = "\x00asserted"
+
+// element is the name of the type of what a map holds; "any" where it has none
+// of one word.
+func element(t ast.Expr) string {
+	switch t := t.(type) {
+	case *ast.Ident:
+		return t.Name
+	case *ast.ArrayType:
+		return "[]"
+	}
+	return "any"
+}
+
+func isZero(e ast.Expr) bool {
+	lit, ok := e.(*ast.BasicLit)
+	return ok && lit.Value == "0"
 }
 
 // elided gives elements that are written without their type the one of the list
@@ -486,6 +547,19 @@ func (g *goReader) expr(e ast.Expr) *Node {
 	case *ast.IndexExpr:
 		return g.at(Index, "", e, g.expr(e.X), g.expr(e.Index))
 	case *ast.CallExpr:
+		if _, ok := e.Fun.(*ast.ArrayType); ok && len(e.Args) == 1 { // []byte(x)
+			return g.expr(e.Args[0])
+		}
+		if id, ok := e.Fun.(*ast.Ident); ok && id.Name == "make" && len(e.Args) > 0 {
+			switch t := e.Args[0].(type) {
+			case *ast.MapType:
+				return g.at(Object, element(t.Value), e)
+			case *ast.ArrayType:
+				if len(e.Args) == 1 || isZero(e.Args[1]) {
+					return g.at(Array, "", e)
+				}
+			}
+		}
 		if id, ok := e.Fun.(*ast.Ident); ok && id.Name == "new" && len(e.Args) == 1 {
 			if n := g.zero(e.Args[0]); n.Is(Object) {
 				n.Flag |= Address
@@ -501,7 +575,16 @@ func (g *goReader) expr(e ast.Expr) *Node {
 			n.Kids[len(n.Kids)-1] = &Node{Kind: Spread, Off: last.Off, End: last.End, Kids: []*Node{last}}
 		}
 		return n
+	case *ast.TypeAssertExpr:
+		return g.at(Unknown, Asserted, e, g.expr(e.X))
 	case *ast.SliceExpr:
+		if e.High != nil && e.Max == nil {
+			part := g.at(Unknown, Slice, e, g.expr(e.Low), g.expr(e.High))
+			if e.Low == nil {
+				part.Kids[0] = &Node{Kind: Undefined, Off: part.Off, End: part.Off}
+			}
+			return g.at(Index, "", e, g.expr(e.X), part)
+		}
 		if e.High == nil && e.Low != nil {
 			rest := g.at(Unknown, Rest1, e.Low, g.expr(e.Low))
 			return g.at(Index, "", e, g.expr(e.X), rest)
@@ -530,6 +613,7 @@ func (g *goReader) expr(e ast.Expr) *Node {
 			n.Kind = Array
 			elided(e.Elts, t.Elt)
 		case *ast.MapType:
+			n.Name = element(t.Value)
 			elided(e.Elts, t.Value)
 		case *ast.Ident, *ast.SelectorExpr:
 			n.Alias = g.expr(e.Type).Dotted()
@@ -539,7 +623,7 @@ func (g *goReader) expr(e ast.Expr) *Node {
 		for _, x := range e.Elts {
 			if kv, ok := x.(*ast.KeyValueExpr); ok {
 				p := g.at(Pair, "", kv, g.expr(kv.Value))
-				if id, ok := kv.Key.(*ast.Ident); ok {
+				if id, ok := kv.Key.(*ast.Ident); ok && n.Name == "" {
 					p.Name = id.Name
 				} else {
 					p.Kids = append(p.Kids, g.expr(kv.Key))

@@ -79,16 +79,29 @@ func goListener(e *value.Eval, f *code.File, site code.Site, live func(string) b
 	if !callee.Is(code.Member) || !goMethods[callee.Name] || dead(site.Scope, f, live) {
 		return nil
 	}
-	l := &fact.Listener{Server: "go", Via: "code", At: f.At(site.Node)}
 	args, _ := e.Arguments(site)
 	recv := e.Expr(callee.Kid(0), site.Scope)
-	server := callee.Name == "ListenAndServe" || callee.Name == "ListenAndServeTLS"
+	if recv.Kind == value.Object && e.Callee(site).Kind == value.Func { // a method of the tree
+		return nil
+	}
+	if l := goFilled(e, f, site.Node, callee.Name, recv, args); l != nil {
+		return guardedBy(l, e, site)
+	}
+	return nil
+}
+
+// goFilled is the listener that a call of Go makes of its object and what it is
+// given; nil where it listens nowhere.
+func goFilled(e *value.Eval, f *code.File, n *code.Node, name string, recv *value.Value, args []*value.Value) *fact.Listener {
+	what := f.Text(n.Kid(0).Kid(0))
+	l := &fact.Listener{Server: "go", Via: "code", At: f.At(n)}
+	server := name == "ListenAndServe" || name == "ListenAndServeTLS"
 	switch {
 	case recv.Kind == value.External:
-		path := recv.Text + "." + callee.Name
+		path := recv.Text + "." + name
 		s, ok := goServers[path]
 		if !ok {
-			if s, ok = goServers[recv.Text+" "+callee.Name]; !ok {
+			if s, ok = goServers[recv.Text+" "+name]; !ok {
 				return nil
 			}
 		}
@@ -105,12 +118,9 @@ func goListener(e *value.Eval, f *code.File, site code.Site, live func(string) b
 		if s.addr >= 0 && s.addr < len(args) {
 			l.Bind = args[s.addr]
 		}
-	case recv.Kind == value.Object && recv.Text == "net.ListenConfig" && callee.Name == "Listen" && len(args) == 3:
+	case recv.Kind == value.Object && recv.Text == "net.ListenConfig" && name == "Listen" && len(args) == 3:
 		l.Bind = args[2]
 	case recv.Kind == value.Object && server:
-		if e.Callee(site).Kind == value.Func { // a method of the tree
-			return nil
-		}
 		for _, k := range recv.Kids { // a server that is embedded
 			if recv.Get("Addr") == nil && k.Kind == value.Object && strings.HasSuffix(k.Text, "http.Server") {
 				recv = k
@@ -120,15 +130,42 @@ func goListener(e *value.Eval, f *code.File, site code.Site, live func(string) b
 		if l.Bind = recv.Get("Addr"); l.Bind == nil {
 			l.Bind = value.Text("", l.At)
 			if !strings.HasSuffix(recv.Text, "http.Server") || setsAddress(e) {
-				l.Bind = value.NotKnown("where "+f.Text(callee.Kid(0))+" gets its address is not followed", l.At)
+				l.Bind = value.NotKnown("where "+what+" gets its address is not followed", l.At)
 			}
 		}
 	case server:
-		l.Bind = value.NotKnown("where "+f.Text(callee.Kid(0))+" gets its address is not followed", l.At)
+		l.Bind = value.NotKnown("where "+what+" gets its address is not followed", l.At)
 	default:
 		return nil
 	}
 	l.PortAt = placeOf(l.Bind, l.At)
 	l.HostAt = l.PortAt
-	return guardedBy(l, e, site)
+	return l
+}
+
+// goNoted says of what a program of Go calls whether it listens, and whether the
+// program stays in it.
+func goNoted(v *value.Value) (note, stays bool) {
+	recv, name := goCallee(v)
+	if !goMethods[name] {
+		return false, false
+	}
+	_, plain := goServers[v.Text]
+	_, made := goServers[recv.Text+" "+name]
+	own := recv.Kind == value.Object && (strings.HasSuffix(recv.Text, "http.Server") || strings.HasSuffix(recv.Text, "fasthttp.Server") || recv.Text == "net.ListenConfig")
+	note = plain || made || own
+	return note, note && !strings.HasPrefix(v.Text, "net.Listen")
+}
+
+// goCallee is the object that is called, and the name of the method.
+func goCallee(v *value.Value) (recv *value.Value, name string) {
+	i := strings.LastIndexByte(v.Text, '.')
+	if i < 0 {
+		return &value.Value{}, v.Text
+	}
+	recv = &value.Value{Kind: value.External, Text: v.Text[:i]}
+	if v.Recv != nil && v.Recv.Kind == value.Object {
+		recv = v.Recv
+	}
+	return recv, v.Text[i+1:]
 }

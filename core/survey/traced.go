@@ -41,6 +41,9 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 			return r
 		}
 		r := trace.Run(st.Program, main, env, func(v *value.Value) (note, stays bool) {
+			if main.Lang == code.Go {
+				return goNoted(v)
+			}
 			_, note = lookupListen(v)
 			if main.Lang == code.Python {
 				name := value.Tail(v.Text, 1)
@@ -55,15 +58,17 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 		st.Listeners = s.met(st, run(value.Environ{}), run(value.Environ{Set: map[string]string{"PORT": "8080"}}))
 	}
 	called := map[place.Span]bool{}
+	if slices.ContainsFunc(st.Listeners, func(l *fact.Listener) bool { return l.Via == "code" && l.Under(value.Environ{}).Outcome == "unknown" }) {
+		s.again(st, run(value.Environ{}), run(value.Environ{Set: map[string]string{"PORT": "8080"}}))
+	}
+	at := map[place.Span]bool{}
 	for _, l := range st.Listeners {
-		called[l.At] = l.Met
+		called[l.At], at[l.At] = l.Met, true
 	}
 	for _, f := range st.Program.Loader.Loaded() {
 		for _, site := range f.Calls {
-			if site.Node.Kid(0).Is(code.Name) || site.Node.Kid(0).Is(code.Member) {
-				if candidates[site.Node.Kids[0].Name] || appNames[site.Node.Kids[0].Name] || f.Classes[site.Node.Kids[0].Name] != nil {
-					called[f.At(site.Node)] = true
-				}
+			if p := f.At(site.Node); at[p] {
+				called[p] = true
 			}
 		}
 	}
@@ -91,25 +96,65 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 	}
 }
 
+// again adds listeners for calls that a program comes to more than once.
+func (s *Starter) again(st *fact.Start, results ...*trace.Result) {
+	have, times := map[place.Span]int{}, map[place.Span]int{}
+	like := map[place.Span]*fact.Listener{}
+	for _, l := range st.Listeners {
+		if l.Via == "code" {
+			have[l.At]++
+			like[l.At] = l
+		}
+	}
+	for _, r := range results {
+		n := map[place.Span]int{}
+		for _, c := range r.Calls {
+			n[c.At]++
+			times[c.At] = max(times[c.At], n[c.At])
+		}
+	}
+	for _, l := range slices.Clone(st.Listeners) {
+		for like[l.At] == l && have[l.At] < times[l.At] && have[l.At] < 8 {
+			have[l.At]++
+			why := value.NotKnown("a value that is made while the program runs", l.At)
+			st.Listeners = append(st.Listeners, &fact.Listener{Process: l.Process, Server: l.Server, Via: "code", At: l.At, PortAt: l.At, HostAt: l.At, Port: why, Host: why, Dev: l.Dev, Met: true})
+		}
+	}
+}
+
 // met are the listeners that a program comes to while it is gone through, where
 // no call was found that listens.
 func (s *Starter) met(st *fact.Start, results ...*trace.Result) (list []*fact.Listener) {
 	seen := map[place.Span]bool{}
 	for _, r := range results {
 		for _, c := range r.Calls {
-			shape, ok := lookupListen(c.Callee)
-			if !ok || seen[c.At] {
+			if seen[c.At] {
 				continue
 			}
 			seen[c.At] = true
-			if filled(st.Program, c.File, code.Site{Node: c.Node, Scope: c.File.Top}, shape, c.Callee, slices.Clone(c.Args), c.Keys) == nil {
+			x := calledWith(st.Program, c)
+			if x == nil {
 				continue
 			}
 			why := value.NotKnown("a value that is made while the program runs", c.At)
-			list = append(list, &fact.Listener{Process: st.Process, Server: shape.server, Via: "code", At: c.At, PortAt: c.At, HostAt: c.At, Port: why, Host: why, Dev: shape.dev, Met: true})
+			list = append(list, &fact.Listener{Process: st.Process, Server: x.Server, Via: "code", At: c.At, PortAt: c.At, HostAt: c.At, Port: why, Host: why, Dev: x.Dev, Met: true})
 		}
 	}
 	return list
+}
+
+// calledWith is the listener that a call makes of what it was given; nil where it
+// listens nowhere.
+func calledWith(e *value.Eval, c trace.Call) *fact.Listener {
+	if c.File.Lang == code.Go {
+		recv, name := goCallee(c.Callee)
+		return goFilled(e, c.File, c.Node, name, recv, c.Args)
+	}
+	s, ok := lookupListen(c.Callee)
+	if !ok {
+		return nil
+	}
+	return filled(e, c.File, code.Site{Node: c.Node, Scope: c.File.Top}, s, c.Callee, slices.Clone(c.Args), c.Keys)
 }
 
 // commanded is an environment with what the command sets in it.
@@ -141,12 +186,7 @@ func cameTo(e *value.Eval, r *trace.Result, l *fact.Listener, env value.Environ,
 		if c.At != l.At {
 			continue
 		}
-		s, ok := lookupListen(c.Callee)
-		if !ok {
-			continue
-		}
-		site := code.Site{Node: c.Node, Scope: c.File.Top}
-		x := filled(e, c.File, site, s, c.Callee, slices.Clone(c.Args), c.Keys)
+		x := calledWith(e, c)
 		if x == nil {
 			continue
 		}
@@ -159,7 +199,7 @@ func cameTo(e *value.Eval, r *trace.Result, l *fact.Listener, env value.Environ,
 		return fact.Outcome{Outcome: "exits", Interface: "", Port: -1, Reason: r.Ended}, true
 	case len(outs) == 0 && (r.Waiting && len(r.Calls) == 0):
 		return fact.Outcome{}, false
-	case len(outs) == 0, len(outs) <= which && several > 1:
+	case len(outs) == 0, len(outs) <= which && several > 1 && len(outs) > 0:
 		return fact.Outcome{Outcome: "skipped", Interface: "", Port: -1, Reason: "the program does not come to it"}, true
 	case len(outs) == several:
 		return known(outs[which])

@@ -148,8 +148,11 @@ func (m *machine) topOf(at spot) *scope {
 
 // builtin calls a function of the language; done is false for any other.
 func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (v any, done bool, err error) {
-	if at.f.Lang == code.Python {
+	switch at.f.Lang {
+	case code.Python:
 		return m.pyBuiltin(f, args, keys, at)
+	case code.Go:
+		return m.goBuiltin(f, args, at)
 	}
 	arg := func(i int) any {
 		if i < len(args) {

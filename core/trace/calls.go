@@ -25,6 +25,9 @@ func (m *machine) given(n *code.Node, s *scope) (args []any, keys map[string]any
 			if err != nil {
 				return nil, nil, err
 			}
+			if v == nil && s.golang() {
+				continue
+			}
 			if a.Name == "**" {
 				o, ok := v.(*object)
 				if !ok {
@@ -212,6 +215,9 @@ func (m *machine) invoke(f *function, this any, args []any, keys map[string]any,
 		s.this = f.this
 	}
 	params := f.node.Kid(0)
+	if f.scope.golang() {
+		return m.goInvoke(f, this, args, s)
+	}
 	if py && f.node.Flag&code.Method != 0 && f.home != nil && !f.static && this != any(undefined) {
 		args = append([]any{this}, args...)
 	} else if py && f.classOf {
@@ -410,8 +416,21 @@ func (m *machine) outsideCall(o *opaque, args []any, keys map[string]any, at spo
 	if m.note(o, args, keys, at) {
 		return nil, &exit{stays: true}
 	}
+	if o.self != nil {
+		m.waiting = m.waiting || holdsCode(o.self, 0)
+	}
 	name := o.path[strings.LastIndexByte(o.path, '.')+1:]
-	back := &opaque{path: o.path + "()", recv: o, args: args, keys: keys}
+	if at.f.Lang == code.Go {
+		if name == "Serve" || name == "ServeTLS" {
+			return nil, &exit{stays: true}
+		}
+		for i, a := range at.n.Args() {
+			if p, ok := at2(args, i).(*object); ok && a.Flag&code.Address != 0 && p.class != nil && p.class.node != nil && !strings.HasPrefix(o.path, "fmt.") && !strings.HasPrefix(o.path, "log") {
+				return nil, giveUp("what %s puts into a variable", o.path)
+			}
+		}
+	}
+	back := &opaque{path: o.path + "()", recv: o, args: args, keys: keys, self: nil}
 	if name == "set_defaults" && o.recv != nil && len(keys) > 0 {
 		m.parsers = append(m.parsers, parser{o.recv, keys})
 		return back, nil
@@ -441,21 +460,41 @@ func (m *machine) outsideCall(o *opaque, args []any, keys map[string]any, at spo
 	return back, nil
 }
 
+// holdsCode reports whether a function is somewhere in a value.
+func holdsCode(v any, depth int) bool {
+	switch v := v.(type) {
+	case *function:
+		return true
+	case *list:
+		for _, x := range v.items {
+			if depth < 4 && holdsCode(x, depth+1) {
+				return true
+			}
+		}
+	case *object:
+		for _, c := range v.cells {
+			if depth < 4 && holdsCode(c.v, depth+1) {
+				return true
+			}
+		}
+	}
+	return false
+}
+
 // handed notes functions that are given away, and calls those that are most
 // likely called once, when all went well.
 func (m *machine) handed(args []any, keys map[string]any, name string, at spot) {
 	for _, v := range keys {
-		if _, ok := v.(*function); ok {
-			m.waiting = true
-		}
+		m.waiting = m.waiting || holdsCode(v, 0)
 	}
 	for _, a := range args {
+		m.waiting = m.waiting || holdsCode(a, 0)
 		f, ok := a.(*function)
 		if !ok {
 			continue
 		}
 		m.waiting = true
-		if !passed[name] && f.node != nil && at.f.Lang != code.Python {
+		if !passed[name] && f.node != nil && javascript(at.f.Lang) {
 			m.kept = append(m.kept, job{f, nil, at})
 		}
 	}

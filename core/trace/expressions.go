@@ -91,7 +91,7 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 	case code.Number:
 		text := strings.TrimSuffix(strings.ReplaceAll(n.Name, "_", ""), "n")
 		if i, err := strconv.ParseInt(text, 0, 64); err == nil {
-			if py {
+			if py || s.golang() {
 				return integer(i), nil
 			}
 			return float64(i), nil
@@ -128,6 +128,9 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 		}
 		return b.String(), nil
 	case code.Unknown:
+		if n.Name == code.Asserted {
+			return m.eval(n.Kid(0), s)
+		}
 		if n.Name == code.Yield {
 			return undefined, m.yield(map[bool]any{true: nil, false: undefined}[py], n, s)
 		}
@@ -158,6 +161,9 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 	case code.Assign:
 		return m.assignment(n, s)
 	case code.Object:
+		if s.golang() {
+			return m.goLiteral(n, s)
+		}
 		return m.objectNode(n, s)
 	case code.Array:
 		if n.Name == code.LastOf {
@@ -169,6 +175,9 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 				}
 			}
 			return v, nil
+		}
+		if s.golang() && n.Alias != "" {
+			return m.goPlaced(n, s)
 		}
 		l := &list{}
 		if src := s.module.file.Src; py && int(n.Off) < len(src) {
@@ -264,6 +273,9 @@ func (m *machine) name(n *code.Node, s *scope) (any, error) {
 	if s.python() {
 		return m.outside(n.Name), nil
 	}
+	if s.golang() {
+		return m.package1(n.Name), nil
+	}
 	switch n.Name {
 	case "this":
 		return s.this, nil
@@ -291,7 +303,7 @@ func (m *machine) name(n *code.Node, s *scope) (any, error) {
 
 func (m *machine) function(n *code.Node, s *scope) *function {
 	f := &function{name: n.Name, node: n, scope: s, getter: n.Flag&code.Getter != 0, static: n.Flag&code.Static != 0}
-	if !s.python() && arrow(n, s.module.file) {
+	if javascript(s.module.file.Lang) && arrow(n, s.module.file) {
 		f.this, f.bound = s.this, true
 		if s.fn != nil {
 			f.home = s.fn.home
@@ -350,9 +362,15 @@ func (m *machine) unary(n *code.Node, s *scope) (any, error) {
 		if !ok {
 			return nil, giveUp("counting what is not known")
 		}
-		next := f + 1
+		next := any(f + 1)
 		if n.Name == "--" {
 			next = f - 1
+		}
+		if i, ok := v.(integer); ok {
+			next = i + 1
+			if n.Name == "--" {
+				next = i - 1
+			}
 		}
 		if err := m.assign(n.Kids[0], next, s, ""); err != nil {
 			return nil, err
@@ -367,6 +385,8 @@ func (m *machine) unary(n *code.Node, s *scope) (any, error) {
 		return nil, err
 	}
 	switch n.Name {
+	case "<-": // it waits
+		return nil, &exit{stays: true}
 	case "!":
 		yes, err := m.decide(v, s, n.Kid(0))
 		return !yes, err
@@ -470,6 +490,11 @@ func (m *machine) operate(name string, a, b any, s *scope, n *code.Node) (any, e
 	py := s.python()
 	switch name {
 	case "==", "!=", "===", "!==":
+		if s.golang() && (a == nil || b == nil) {
+			if o, ok := a.(*opaque); ok && o.path != anError { // that it works is what is asked
+				return isError(n.Kid(0)) == (name[0] == '='), nil
+			}
+		}
 		if !py && (m.mainTest(n, s)) {
 			return (s.module.file.Name == m.main.Name) == (name[0] == '='), nil
 		}
@@ -510,7 +535,14 @@ func (m *machine) operate(name string, a, b any, s *scope, n *code.Node) (any, e
 	if p, ok := a.(pyPath); ok && name == "/" {
 		return pyPath(path.Join(string(p), pathText(b))), nil
 	}
-	if py {
+	if s.golang() && name == "/" {
+		if x, ok := a.(integer); ok {
+			if y, ok := b.(integer); ok && y != 0 {
+				return x / y, nil
+			}
+		}
+	}
+	if py || s.golang() {
 		return pyOperate(name, a, b)
 	}
 	return jsOperate(name, a, b)

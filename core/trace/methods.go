@@ -16,6 +16,9 @@ import (
 // where there is none of that name.
 func (m *machine) builtinMethod(base any, name string, args []any, keys map[string]any, s *scope, at spot) (v any, done bool, err error) {
 	py := s.python()
+	if s.golang() {
+		return m.goMethod(base, name, args, s, at)
+	}
 	switch b := base.(type) {
 	case string:
 		if py {

@@ -34,6 +34,11 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 	switch b := base.(type) {
 	case nil, undef:
 		return nil, giveUp("the property %s of nothing", name)
+	case *goPackage:
+		if c := b.top.vars[name]; c != nil {
+			return m.read(c)
+		}
+		return &opaque{path: "a type of the tree " + name}, nil
 	case *envMap:
 		if s.python() {
 			return &opaque{path: "os.environ." + name}, nil
@@ -43,6 +48,9 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 		}
 		return undefined, nil
 	case *object:
+		if s.golang() {
+			return m.goField(b, name, s)
+		}
 		return m.objectKey(b, name, s, n)
 	case *class:
 		if v, ok := classKey(b, name, true); ok {
@@ -184,7 +192,7 @@ func (m *machine) opaqueKey(b *opaque, name string) (any, error) {
 	switch p {
 	case "process.env", "Bun.env", "bun.env", "os.environ", "globalThis.process.env", "global.process.env", "import.meta.env":
 		return &envMap{}, nil
-	case "process.argv", "Bun.argv", "sys.argv":
+	case "process.argv", "Bun.argv", "sys.argv", "os.Args":
 		return &list{items: m.argv()}, nil
 	case "Deno.args":
 		return &list{items: m.argv()[2:]}, nil
@@ -381,6 +389,10 @@ func (m *machine) setKey(base any, name string, v any, s *scope, n *code.Node) e
 		return m.setKey(b.this, name, v, s, n)
 	case *module:
 		b.top.declare(name, v)
+	case *goPackage:
+		if c := b.top.vars[name]; c != nil {
+			c.v, c.lazy = v, nil
+		}
 	case *opaque:
 		if b.path != "" {
 			if b.props == nil {
@@ -426,6 +438,9 @@ func (m *machine) index(base any, n *code.Node, s *scope) (any, error) {
 			i += float64(len(b.items))
 		}
 		if i < 0 || int(i) >= len(b.items) {
+			if s.golang() {
+				return nil, raise("IndexError", "index out of range")
+			}
 			if s.python() {
 				return nil, raise("IndexError", "list index out of range")
 			}
@@ -456,6 +471,9 @@ func (m *machine) index(base any, n *code.Node, s *scope) (any, error) {
 		return undefined, nil
 	case *object:
 		name := keyText(k)
+		if s.golang() {
+			return m.goField(b, name, s)
+		}
 		if s.python() {
 			if f := m.method(b, "__getitem__"); f != nil {
 				return m.call(f, b, []any{k}, nil, spot{s.module.file, n})
@@ -911,11 +929,17 @@ func (m *machine) note(o *opaque, args []any, keys map[string]any, at spot) (sta
 		return false
 	}
 	callee := o.external(at)
+	var recv *value.Value
+	if o.self != nil {
+		recv = toValue(o.self, at, 0)
+		recv.Kind = value.Object
+		callee.Recv = recv
+	}
 	keep, stays := m.noted(callee)
 	if !keep || len(m.calls) >= maxCalls {
 		return stays
 	}
-	c := Call{Path: o.path, Callee: callee, At: at.span(), Node: at.n, File: at.f, Keys: map[string]*value.Value{}}
+	c := Call{Path: o.path, Callee: callee, At: at.span(), Node: at.n, File: at.f, Keys: map[string]*value.Value{}, Recv: recv}
 	for _, a := range args {
 		c.Args = append(c.Args, toValue(a, at, 0))
 	}

@@ -18,6 +18,9 @@ func (*leave) Error() string { return "outside of what it leaves" }
 // block runs statements. What functions are declared among them is there from
 // the start.
 func (m *machine) block(kids []*code.Node, s *scope) error {
+	if s.golang() {
+		return m.goStatements(kids, s)
+	}
 	if !s.python() {
 		for _, n := range kids {
 			if n.Is(code.Export) {
@@ -71,12 +74,28 @@ func (m *machine) statement(n *code.Node, s *scope) (broke bool, err error) {
 			}
 			return broke, err
 		}
+		switch n.Name {
+		case code.Beside:
+			return false, giveUp("what follows from the type of something")
+		case code.Waits:
+			return false, &exit{stays: true}
+		}
 		in := s
 		if src := s.module.file.Src; !s.python() && int(n.Off) < len(src) && src[n.Off] == '{' {
 			in = s.inner()
 		}
 		return false, m.block(n.Kids, in)
 	case code.ExprStmt:
+		switch n.Name {
+		case code.Deferred: // to the end, which is not come to
+			return false, nil
+		case code.Beside:
+			_, err := m.eval(n.Kid(0), s)
+			if x, ok := err.(*exit); ok && x.stays {
+				err = nil
+			}
+			return false, err
+		}
 		_, err := m.eval(n.Kid(0), s)
 		return false, err
 	case code.Bind:
@@ -114,8 +133,19 @@ func (m *machine) statement(n *code.Node, s *scope) (broke bool, err error) {
 		return false, &leave{kind: n.Name, label: n.Alias}
 	case code.Return:
 		v := any(undefined)
-		if s.python() {
+		if s.python() || s.golang() {
 			v = nil
+		}
+		if len(n.Kids) > 1 {
+			l := &list{tuple: true}
+			for _, k := range n.Kids {
+				x, err := m.eval(k, s)
+				if err != nil {
+					return false, err
+				}
+				l.items = append(l.items, x)
+			}
+			return false, &leave{kind: "return", v: l}
 		}
 		if n.Kid(0) != nil {
 			if v, err = m.eval(n.Kids[0], s); err != nil {
@@ -247,6 +277,12 @@ func (m *machine) bind(n *code.Node, s *scope) error {
 		if s.python() {
 			return nil
 		}
+		if s.golang() {
+			if k := n.Kid(0); k.Is(code.Name) {
+				s.declare(k.Name, nil)
+			}
+			return nil
+		}
 		if k := n.Kid(0); k.Is(code.Name) && (n.Name != "var" || s.find(k.Name) == nil) {
 			m.assignName(k.Name, undefined, s, n.Name)
 		}
@@ -307,6 +343,18 @@ func (m *machine) enumeration(n *code.Node, s *scope) (any, error) {
 // assignName sets a variable: where it is declared, or in the scope at hand.
 func (m *machine) assignName(name string, v any, s *scope, kind string) {
 	switch {
+	case s.golang() && kind != "":
+		if c := s.vars[name]; c != nil && c.lazy == nil {
+			c.v = v
+		} else {
+			s.declare(name, v)
+		}
+	case s.golang():
+		if c := s.find(name); c != nil {
+			c.v, c.lazy = v, nil
+		} else {
+			s.declare(name, v)
+		}
 	case kind == "var":
 		for x := s; x != nil; x = x.up {
 			if x.own || x.up == nil {
@@ -549,6 +597,8 @@ func (m *machine) loop(n *code.Node, s *scope) (broke bool, err error) {
 				return false, err
 			}
 		}
+	case s.golang() && len(n.Kids) == 2 && n.Name == code.Times, s.golang() && len(n.Kids) == 3:
+		return m.goRange(n, s, turn, &broke)
 	case n.Name == "do":
 		for {
 			if done, err := turn(s); done {
@@ -624,6 +674,9 @@ func (m *machine) expression(n *code.Node, s *scope) (any, error) {
 		return nil, m.bind(n, s)
 	case code.Block:
 		return nil, m.block(n.Kids, s)
+	case code.ExprStmt:
+		_, err := m.statement(n, s)
+		return nil, err
 	}
 	return m.eval(n, s)
 }
@@ -782,7 +835,7 @@ func (m *machine) switched(n *code.Node, s *scope) error {
 		if err != nil {
 			return err
 		}
-		if s.python() {
+		if s.python() || s.golang() {
 			return nil
 		}
 		fell = true

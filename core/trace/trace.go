@@ -1,4 +1,4 @@
-// Package trace goes through a program of JavaScript or Python statement by
+// Package trace goes through a program of JavaScript, Python or Go statement by
 // statement under one environment, as an interpreter does, and notes the calls
 // with what they are given. Nothing runs: what stands outside of the tree is
 // not known, what the environment does not say is not there, and time does not
@@ -28,6 +28,7 @@ type Call struct {
 	File   *code.File
 	Args   []*value.Value
 	Keys   map[string]*value.Value
+	Recv   *value.Value // the object whose method it is (Go); nil for none
 }
 
 // Result is what came of a program.
@@ -56,7 +57,7 @@ const (
 )
 
 // Follows reports whether programs of a language are followed.
-func Follows(l code.Language) bool { return javascript(l) || l == code.Python }
+func Follows(l code.Language) bool { return javascript(l) || l == code.Python || l == code.Go }
 
 func javascript(l code.Language) bool {
 	return l == code.JavaScript || l == code.TypeScript || l == code.JSX
@@ -65,11 +66,16 @@ func javascript(l code.Language) bool {
 // Run goes through the program that begins with a file. Noted says which calls
 // are kept, by their path, and whether the program stays in them.
 func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Value) (note, stays bool)) Result {
-	m := &machine{e: e, main: main, env: map[string]string{}, set: env, noted: noted, modules: map[string]*module{}, packages: map[string]*opaque{}}
+	m := &machine{e: e, main: main, env: map[string]string{}, set: env, noted: noted, modules: map[string]*module{}, packages: map[string]*opaque{}, goPackages: map[string]*goPackage{}}
 	for k, v := range env.Set {
 		m.env[k] = v
 	}
-	_, err := m.load(main.Name)
+	var err error
+	if main.Lang == code.Go {
+		err = m.runGo(main.Name)
+	} else {
+		_, err = m.load(main.Name)
+	}
 	for err == nil && len(m.later) > 0 { // what was put off
 		next := m.later[0]
 		m.later = m.later[1:]
@@ -130,24 +136,26 @@ var failing = map[string]bool{"err": true, "error": true, "e": true, "ex": true,
 
 // machine is the state of one program.
 type machine struct {
-	e         *value.Eval
-	main      *code.File
-	env       map[string]string
-	set       value.Environ
-	noted     func(*value.Value) (note, stays bool)
-	modules   map[string]*module
-	packages  map[string]*opaque
-	parsers   []parser // what parsers of the command line set by default
-	calls     []Call
-	later     []job
-	kept      []job // functions that were handed to what is not followed
-	unhandled *thrown
-	yields    []*list // what the generators that run have given
-	label     string  // of the loop that comes next
-	waiting   bool
-	forks     bool
-	steps     int
-	depth     int
+	e        *value.Eval
+	main     *code.File
+	env      map[string]string
+	set      value.Environ
+	noted    func(*value.Value) (note, stays bool)
+	modules  map[string]*module
+	packages map[string]*opaque
+
+	goPackages map[string]*goPackage
+	parsers    []parser // what parsers of the command line set by default
+	calls      []Call
+	later      []job
+	kept       []job // functions that were handed to what is not followed
+	unhandled  *thrown
+	yields     []*list // what the generators that run have given
+	label      string  // of the loop that comes next
+	waiting    bool
+	forks      bool
+	steps      int
+	depth      int
 }
 
 type job struct {
@@ -170,6 +178,7 @@ type module struct {
 	top     *scope
 	exports *object // what it exports by name
 	whole   any     // module.exports
+	pkg     *goPackage
 }
 
 // Errors that end what is being done.

@@ -48,6 +48,8 @@ type (
 		builtin bool
 		data    bool // a data class, a named tuple
 		enum    bool
+		pkg     *goPackage
+		outside bool  // of Go, from outside of the tree
 		tupled  []any // the names of the fields of a named tuple that a call makes
 	}
 	// opaque is something that is not followed, by its path.
@@ -60,6 +62,7 @@ type (
 		// props are the properties that the program sets.
 		props *object
 		sub   *function // a command of it is made
+		self  *object   // whose method it is (Go)
 	}
 	// promise is what an async function gives; it is settled at once.
 	promise struct {
@@ -84,8 +87,9 @@ type object struct {
 	keys  []string
 	cells map[string]*cell
 	class *class
-	dict  bool  // a dictionary, a Map
-	made  *spot // where it was made, for objects of classes
+	dict  bool   // a dictionary, a Map
+	holds string // the type of what a map of Go holds
+	made  *spot  // where it was made, for objects of classes
 }
 
 func newObject() *object { return &object{cells: map[string]*cell{}} }
@@ -124,14 +128,24 @@ func (o *object) remove(k string) {
 // cell holds a variable or a property; one that is linked is read in the module
 // that it comes from.
 type cell struct {
-	v    any
-	from *module
-	name string
+	v     any
+	from  *module
+	name  string
+	lazy  *code.Node // of Go: it is worked out when it is first read
+	scope *scope
 }
 
 func (m *machine) read(c *cell) (any, error) {
 	if c.from != nil {
 		return m.taken(c.from, c.name)
+	}
+	if n := c.lazy; n != nil {
+		c.lazy = nil
+		v, err := m.eval(n, c.scope)
+		if err != nil {
+			return nil, err
+		}
+		c.v = v
 	}
 	return c.v, nil
 }
@@ -164,6 +178,7 @@ func (s *scope) inner() *scope {
 }
 
 func (s *scope) python() bool { return s.module.file.Lang == code.Python }
+func (s *scope) golang() bool { return s.module.file.Lang == code.Go }
 
 // known reports whether a value is followed.
 func known(v any) bool {
