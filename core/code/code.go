@@ -227,6 +227,7 @@ type Site struct {
 	Value  *Node  // the value, for an assignment
 	Op     string // its operator: =, ||=, +=
 	InTry  bool   // in a guarded block that catches errors
+	Turn   bool   // an assignment in a loop that goes on while something holds
 }
 
 // Binding is one way in which a name gets its value in a scope.
@@ -244,6 +245,7 @@ type Binding struct {
 	Off     int32
 	Guards  []Guard
 	From    *Scope // where the value is written, where that is another scope
+	Turn    bool   // in a loop that goes on while something holds
 	Try     *Node  // the try around it whose handler goes on; nil for none
 }
 

@@ -20,6 +20,7 @@ type frame struct {
 	guards []Guard
 	inTry  bool
 	try    *Node // whose handler goes on after an error
+	turn   bool  // in a loop that goes on while something holds
 }
 
 func (fr frame) with(test *Node, not bool) frame {
@@ -245,7 +246,9 @@ func (c *collector) stmt(n *Node, fr frame) {
 	case Loop, With:
 		for i, k := range n.Kids {
 			if i == len(n.Kids)-1 {
-				c.block(k, fr)
+				in := fr
+				in.turn = fr.turn || n.Kind == Loop && n.Name != "of" && n.Name != "in" && n.Name != Times && !(c.f.Lang == Python && len(n.Kids) == 3)
+				c.block(k, in)
 			} else if k.Is(Bind) || k.Is(Block) {
 				c.stmt(k, fr)
 			} else {
@@ -453,7 +456,7 @@ func (c *collector) bindPath(target, value *Node, kind, op string, path []string
 	}
 	switch target.Kind {
 	case Name:
-		fr.scope.bind(&Binding{Name: target.Name, Kind: kind, Value: value, Path: path, Default: def, Op: op, Off: target.Off, Guards: fr.guards, Try: fr.try})
+		fr.scope.bind(&Binding{Name: target.Name, Kind: kind, Value: value, Path: path, Default: def, Op: op, Off: target.Off, Guards: fr.guards, Try: fr.try, Turn: fr.turn && kind == ""})
 	case Assign: // a default in a pattern
 		c.bindPath(target.Kid(0), value, kind, op, path, target.Kid(1), fr, depth+1)
 	case Spread:
@@ -733,7 +736,7 @@ func (c *collector) assign(n *Node, fr frame) {
 		sub.scope = scope
 		c.bindFrom(target, value, "", n.Name, sub, fr.scope)
 	case Member, Index:
-		c.f.Sets = append(c.f.Sets, Site{Node: target, Value: value, Op: n.Name, Scope: fr.scope, Guards: fr.guards})
+		c.f.Sets = append(c.f.Sets, Site{Node: target, Value: value, Op: n.Name, Scope: fr.scope, Guards: fr.guards, Turn: fr.turn})
 		name := target.Name
 		if target.Is(Index) {
 			if !target.Kid(1).Is(String) {

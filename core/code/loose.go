@@ -642,9 +642,35 @@ func (r *loose) one(e *Node) *Node {
 
 // blockToEnd reads a body with its rescue and else parts up to end.
 func (r *loose) blockToEnd() *Node {
-	b := r.until("end")
+	if r.lang != Ruby {
+		b := r.until("end")
+		r.eatN("end")
+		return b
+	}
+	b := r.until("end", "rescue", "ensure", "else")
+	if r.isN("end") || r.cur().kind == tEOF || r.isP("}") {
+		r.eatN("end")
+		return b
+	}
+	n := &Node{Kind: Try, Off: b.Off, Kids: []*Node{named("try", b)}}
+	r.handlers(n)
 	r.eatN("end")
-	return b
+	return &Node{Kind: Block, Off: n.Off, End: r.done(n).End, Kids: []*Node{n}}
+}
+
+// handlers reads what stands behind a block of Ruby and Elixir for its errors
+// and its end.
+func (r *loose) handlers(n *Node) {
+	for r.isN("rescue") || r.isN("catch") || r.isN("ensure") || r.isN("else") || r.isN("after") {
+		name := map[string]string{"rescue": "catch", "catch": "catch", "ensure": "finally", "after": "finally", "else": "else"}[r.cur().text]
+		r.pos++
+		for name == "catch" && r.lang == Ruby && r.cur().kind != tEOF && !r.cur().nl && !r.isN("then") && !r.isP(";") { // its classes
+			r.pos++
+		}
+		k := r.until("end", "rescue", "catch", "ensure", "else", "after")
+		k.Name = name
+		n.Kids = append(n.Kids, k)
+	}
 }
 
 // variable reads val, var, let and const.
@@ -974,13 +1000,7 @@ func (r *loose) try() *Node {
 		b := r.until("end", "rescue", "catch", "ensure", "else", "after")
 		b.Name = "try"
 		n.Kids = append(n.Kids, b)
-		for r.isN("rescue") || r.isN("catch") || r.isN("ensure") || r.isN("else") || r.isN("after") {
-			name := map[string]string{"rescue": "catch", "catch": "catch", "ensure": "finally", "after": "finally", "else": "else"}[r.cur().text]
-			r.pos++
-			k := r.until("end", "rescue", "catch", "ensure", "else", "after")
-			k.Name = name
-			n.Kids = append(n.Kids, k)
-		}
+		r.handlers(n)
 		r.eatN("end")
 		return r.done(n)
 	}

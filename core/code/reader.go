@@ -9,7 +9,8 @@ type reader struct {
 	toks  []tok
 	pos   int
 	depth int
-	noIn  bool // `in` ends an expression (heads of for loops)
+	bare  map[int]bool // places of an if of Python that has no else
+	noIn  bool         // `in` ends an expression (heads of for loops)
 }
 
 const maxReaderDepth = 300
@@ -1096,9 +1097,16 @@ func (r *reader) expr(level int) *Node {
 		}
 		if t.kind == tName && t.text == "if" && level <= 2 { // Python's conditional
 			start := r.pos
+			if r.bare[start] { // it was read before
+				return left
+			}
 			r.pos++
 			test := r.expr(3)
 			if !r.eatN("else") {
+				if r.bare == nil {
+					r.bare = map[int]bool{}
+				}
+				r.bare[start] = true
 				r.pos = start
 				return left
 			}

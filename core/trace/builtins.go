@@ -246,7 +246,10 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		if o, ok := arg(0).(*object); ok && err != nil {
 			if n, ok := o.get("length"); ok {
 				size, _ := toNumber(n)
-				items, err = make([]any, max(0, min(int(size), maxItems))), nil
+				items, err = make([]any, int(max(0, min(size, maxItems)))), nil
+				if !(size >= 0) {
+					items = nil
+				}
 				for i := range items {
 					items[i] = undefined
 				}

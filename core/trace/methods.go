@@ -38,6 +38,9 @@ func (m *machine) builtinMethod(base any, name string, args []any, keys map[stri
 		case "toFixed":
 			f, _ := toNumber(base)
 			d, _ := toNumber(first(append(args, 0.0)))
+			if !(d >= 0 && d <= 100) {
+				return dontKnow("a number as text"), true, nil
+			}
 			return strconv.FormatFloat(f, 'f', int(d), 64), true, nil
 		case "is_integer", "bit_length":
 			return dontKnow(name), true, nil
@@ -519,7 +522,7 @@ func (m *machine) jsText(b, name string, args []any, s *scope, at spot) (any, bo
 		if name == "at" && f < 0 {
 			f += float64(len(r))
 		}
-		if f >= 0 && int(f) < len(r) {
+		if f >= 0 && f < float64(len(r)) {
 			return string(r[int(f)]), true, nil
 		}
 		return map[string]any{"charAt": "", "at": undefined}[name], true, nil
@@ -528,7 +531,7 @@ func (m *machine) jsText(b, name string, args []any, s *scope, at spot) (any, bo
 		if math.IsNaN(f) {
 			f = 0
 		}
-		if f >= 0 && int(f) < len(r) {
+		if f >= 0 && f < float64(len(r)) {
 			return float64(r[int(f)]), true, nil
 		}
 		return math.NaN(), true, nil
@@ -553,7 +556,7 @@ func (m *machine) jsText(b, name string, args []any, s *scope, at spot) (any, bo
 		return b, true, nil
 	case "repeat":
 		f, _ := toNumber(at2(args, 0))
-		if f < 0 || float64(len(b))*f > maxText {
+		if !(f >= 0) || float64(len(b))*f > maxText || f > maxText {
 			return nil, true, giveUp("a text that is too long")
 		}
 		return strings.Repeat(b, int(f)), true, nil
@@ -838,7 +841,7 @@ func (m *machine) jsList(b *list, name string, args []any, s *scope, at spot) (a
 		if f < 0 {
 			f += float64(len(b.items))
 		}
-		if f >= 0 && int(f) < len(b.items) {
+		if f >= 0 && f < float64(len(b.items)) {
 			return b.items[int(f)], true, nil
 		}
 		return undefined, true, nil

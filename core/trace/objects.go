@@ -437,7 +437,7 @@ func (m *machine) index(base any, n *code.Node, s *scope) (any, error) {
 		if i < 0 && s.python() {
 			i += float64(len(b.items))
 		}
-		if i < 0 || int(i) >= len(b.items) {
+		if i < 0 || i >= float64(len(b.items)) {
 			if s.golang() {
 				return nil, raise("IndexError", "index out of range")
 			}
@@ -453,7 +453,7 @@ func (m *machine) index(base any, n *code.Node, s *scope) (any, error) {
 		if ok && i < 0 && s.python() {
 			i += float64(len(r))
 		}
-		if !ok || i < 0 || int(i) >= len(r) {
+		if !ok || i != float64(int(i)) || i < 0 || i >= float64(len(r)) {
 			if s.python() {
 				return nil, raise("IndexError", "string index out of range")
 			}
@@ -480,7 +480,7 @@ func (m *machine) index(base any, n *code.Node, s *scope) (any, error) {
 			}
 			if b.class != nil && b.class.data {
 				items, _ := m.items(b, s)
-				if i, ok := toNumber(k); ok && int(i) >= 0 && int(i) < len(items) {
+				if i, ok := toNumber(k); ok && i >= 0 && i < float64(len(items)) {
 					return items[int(i)], nil
 				}
 			}
@@ -569,7 +569,7 @@ func (m *machine) setIndex(base, k, v any, s *scope, n *code.Node) error {
 	}
 	if l, ok := base.(*list); ok {
 		f, isNum := toNumber(k)
-		if !isNum || f != float64(int(f)) || f > maxItems {
+		if !isNum || f != float64(int(f)) || f > maxItems || f < -maxItems {
 			return giveUp("an element of a list")
 		}
 		if f < 0 {
@@ -931,7 +931,7 @@ func (m *machine) note(o *opaque, args []any, keys map[string]any, at spot) (sta
 	callee := o.external(at)
 	var recv *value.Value
 	if o.self != nil {
-		recv = toValue(o.self, at, 0)
+		recv = toValue(o.self, at)
 		recv.Kind = value.Object
 		callee.Recv = recv
 	}
@@ -941,10 +941,10 @@ func (m *machine) note(o *opaque, args []any, keys map[string]any, at spot) (sta
 	}
 	c := Call{Path: o.path, Callee: callee, At: at.span(), Node: at.n, File: at.f, Keys: map[string]*value.Value{}, Recv: recv}
 	for _, a := range args {
-		c.Args = append(c.Args, toValue(a, at, 0))
+		c.Args = append(c.Args, toValue(a, at))
 	}
 	for k, v := range keys {
-		c.Keys[k] = toValue(v, at, 0)
+		c.Keys[k] = toValue(v, at)
 	}
 	m.calls = append(m.calls, c)
 	return stays

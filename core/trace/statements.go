@@ -396,6 +396,9 @@ func (m *machine) assignName(name string, v any, s *scope, kind string) {
 
 // assign gives a value to a target: a name, a property, a pattern.
 func (m *machine) assign(to *code.Node, v any, s *scope, kind string) error {
+	if to == nil {
+		return giveUp("a target that was not read")
+	}
 	switch to.Kind {
 	case code.Name:
 		m.assignName(to.Name, v, s, kind)
@@ -555,7 +558,11 @@ func (m *machine) loop(n *code.Node, s *scope) (broke bool, err error) {
 	m.label = ""
 	body := n.Kids[len(n.Kids)-1]
 	// turn runs the body once; done says that the loop ends.
+	turns := 0
 	turn := func(in *scope) (done bool, err error) {
+		if turns++; turns > maxTurns && len(m.calls) > 0 { // it serves
+			return true, &exit{stays: true}
+		}
 		_, err = m.statement(body, in)
 		l, ok := err.(*leave)
 		switch {

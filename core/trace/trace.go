@@ -49,11 +49,12 @@ type Result struct {
 // Limits: a hostile source makes loops without an end, and texts and lists that
 // double.
 const (
-	maxSteps = 300_000
+	maxSteps = 60_000
 	maxDepth = 120
 	maxText  = 1 << 16
 	maxItems = 1 << 13
 	maxCalls = 256
+	maxTurns = 300 // of a loop, once the program listens
 )
 
 // Follows reports whether programs of a language are followed.

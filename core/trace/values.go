@@ -315,9 +315,20 @@ func toNumber(v any) (float64, bool) {
 }
 
 // toValue turns a value of the program into one of package value.
-func toValue(v any, at spot, depth int) *value.Value {
-	w := &value.Value{At: at.span()}
-	if depth > 12 {
+func toValue(v any, at spot) *value.Value { return (&turned{at: at}).value(v, 0) }
+
+// turned counts what is turned into values of package value: what a program
+// makes may hold itself.
+type turned struct {
+	at spot
+	n  int
+}
+
+const maxTurned = 2000
+
+func (t *turned) value(v any, depth int) *value.Value {
+	w := &value.Value{At: t.at.span()}
+	if t.n++; depth > 8 || t.n > maxTurned {
 		return value.NotKnown("nested too deep", w.At)
 	}
 	switch v := v.(type) {
@@ -340,14 +351,14 @@ func toValue(v any, at spot, depth int) *value.Value {
 	case *list:
 		w.Kind = value.List
 		for _, x := range v.items {
-			w.Kids = append(w.Kids, toValue(x, at, depth+1))
+			w.Kids = append(w.Kids, t.value(x, depth+1))
 		}
 	case *object:
 		if w.Kind = value.Object; v.class != nil && !v.dict {
 			w.Kind, w.Text = value.Instance, v.class.name
 		}
 		for _, k := range v.keys {
-			w.Keys, w.Kids = append(w.Keys, k), append(w.Kids, toValue(v.cells[k].v, at, depth+1))
+			w.Keys, w.Kids = append(w.Keys, k), append(w.Kids, t.value(v.cells[k].v, depth+1))
 		}
 	case *function:
 		w.Kind, w.Text = value.Func, v.name
@@ -357,9 +368,9 @@ func toValue(v any, at spot, depth int) *value.Value {
 		if v.path == "" {
 			return value.NotKnown(v.why, w.At)
 		}
-		return v.external(at)
+		return t.external(v, depth)
 	case *promise:
-		return toValue(v.v, at, depth+1)
+		return t.value(v.v, depth+1)
 	default:
 		return value.NotKnown("something that is not followed", w.At)
 	}
@@ -367,13 +378,18 @@ func toValue(v any, at spot, depth int) *value.Value {
 }
 
 // external is what is not followed as package value has it.
-func (o *opaque) external(at spot) *value.Value {
-	w := &value.Value{Kind: value.External, Text: o.path, At: at.span()}
+func (o *opaque) external(at spot) *value.Value { return (&turned{at: at}).external(o, 0) }
+
+func (t *turned) external(o *opaque, depth int) *value.Value {
+	w := &value.Value{Kind: value.External, Text: o.path, At: t.at.span()}
+	if t.n++; t.n > maxTurned || depth > 60 {
+		return w
+	}
 	if o.recv != nil {
-		w.Recv = o.recv.external(at)
+		w.Recv = t.external(o.recv, depth+1)
 	}
 	for _, a := range o.args {
-		w.Kids = append(w.Kids, toValue(a, at, 10))
+		w.Kids = append(w.Kids, t.value(a, max(depth, 5)+1))
 	}
 	return w
 }

@@ -815,7 +815,9 @@ func (e *Eval) bodyThen(list []*code.Node, s *code.Scope, c *context, then func(
 				v = &Value{Kind: Undef}
 			}
 			var alt *Value
-			if h := n.Kid(1); h != nil {
+			if h := n.Kid(2); h != nil && h.Name == "catch" { // by the class of the error
+				alt = unknown("which error it was", s.File.At(n))
+			} else if h := n.Kid(1); h != nil {
 				alt = e.bodyThen(h.Kids, s, c, rest)
 			} else {
 				alt = rest()

@@ -1257,7 +1257,7 @@ func (e *Eval) binding(b *code.Binding, s *code.Scope, c *context) *Value {
 		f = b.From.File
 	}
 	line := func(end int32) place.Span { return f.Lines.Span(f.Name, int(b.Off), int(max(b.Off, end))) }
-	if b.Kind == "loop" || b.Op == "loop" && b.Value == nil {
+	if b.Kind == "loop" || b.Op == "loop" && b.Value == nil || b.Turn {
 		return unknown("set in a loop", line(b.Off))
 	}
 	switch b.Kind {
@@ -2169,6 +2169,18 @@ func (e *Eval) assignedTo(now *Value, key string, site code.Site, c *context) *V
 func (e *Eval) change(f *code.File, site code.Site, now *Value, c *context) *Value {
 	n := site.Node
 	o := &Value{Kind: Object, At: f.At(n)}
+	if site.Turn {
+		why := unknown("set in a loop", o.At)
+		switch k := n.Kid(1); {
+		case n.Is(code.Member):
+			o.Keys, o.Kids = []string{n.Name}, []*Value{why}
+		case n.Is(code.Index) && k.Is(code.String):
+			o.Keys, o.Kids = []string{k.Name}, []*Value{why}
+		default:
+			o.Keys, o.Kids = []string{"..."}, []*Value{why}
+		}
+		return o
+	}
 	if f.Lang == code.Ruby && site.Value.Is(code.Name) {
 		if v := e.expr(site.Value, site.Scope, c); v.Kind == Undef && v.Text == notGiven {
 			return o // the flag that sets it is not given

@@ -141,9 +141,12 @@ func (e *Eval) attributeOf(base, self *Value, name string, c *context) *Value {
 	if w := e.setFrom(base, name); w != nil {
 		v = w
 	}
+	if v != nil && (v.Kind == Object || v.Kind == Cond || v.Kind == List) {
+		v = e.elementsSet(base, name, v)
+	}
 	if v != nil {
-		static := v.Kind == Func && base.Kind == Class && v.ref.node.Flag&code.Getter != 0
-		if v.Kind == Func && base.Kind == Instance || static {
+		static := v.Kind == Func && base.Kind == Class && v.ref.node != nil && v.ref.node.Flag&code.Getter != 0
+		if v.Kind == Func && v.ref.node != nil && base.Kind == Instance || static {
 			w := *v
 			rr := *v.ref
 			rr.this = self
@@ -185,6 +188,61 @@ func (e *Eval) attributeOf(base, self *Value, name string, c *context) *Value {
 	}
 	e.methods = called
 	return e.inherited(base, self, name, c)
+}
+
+// elementsSet is a map that an attribute holds with what methods of the class
+// write into its elements: @values[:port] = …, $config->values[$key] = ….
+func (e *Eval) elementsSet(base *Value, name string, v *Value) *Value {
+	r := base.ref
+	for _, site := range r.file.Sets {
+		n := site.Node
+		holder := n.Kid(0)
+		if !n.Is(code.Index) || !holder.Is(code.Member) || holder.Name != name || site.Scope.Class != r.node || !holder.Kid(0).Is(code.Name) || e.busy(n) {
+			continue
+		}
+		own := map[string]bool{"self": true, "this": true, "$this": true}[holder.Kids[0].Name]
+		var ctx *context
+		if fn := site.Scope.Func; fn != nil && constructs(fn, r.node) && (r.args != nil || r.keys != nil) {
+			ctx = &context{fn: fn, args: r.args, this: base, keys: r.keys}
+		}
+		e.active[n] = true
+		k := e.expr(n.Kid(1), site.Scope, ctx).folded()
+		w := e.expr(site.Value, site.Scope, ctx)
+		var test *Value
+		for _, g := range site.Guards {
+			t := e.guardIn(g, ctx)
+			if test != nil {
+				t = op("&&", t.Py, t.At, test, t)
+			}
+			test = t
+		}
+		delete(e.active, n)
+		add := &Value{Kind: Object, At: w.At, Keys: []string{k.Text}, Kids: []*Value{w}}
+		if !own || k.Kind != Str || site.Turn || site.Op != "=" {
+			why := unknown("an element that is set while the program runs", r.file.At(n))
+			add = &Value{Kind: Object, At: w.At, Keys: []string{"..."}, Kids: []*Value{why}}
+			test = nil
+		}
+		change := func(o *Value) *Value {
+			out := *o
+			out.Keys, out.Kids = slices.Clone(o.Keys), slices.Clone(o.Kids)
+			if test == nil {
+				out.spread(add, false)
+			} else {
+				out.choose(test, add, &Value{Kind: Object}, false)
+			}
+			return &out
+		}
+		switch {
+		case v.Kind == Object:
+			v = change(v)
+		case v.Kind == List && r.file.Lang == code.PHP && len(v.Kids) == 0:
+			v = change(&Value{Kind: Object, At: v.At})
+		case v.objects(0) && v.choices(maxSides) < maxSides:
+			v = v.leaves(change)
+		}
+	}
+	return v
 }
 
 // inherited gives an attribute as the bases of a class have it.

@@ -403,7 +403,9 @@ func (e *Eval) implicitThen(list []*code.Node, s *code.Scope, c *context, then f
 				continue
 			}
 			var alt *Value = &Value{Kind: Null}
-			if h := n.Kid(1); h != nil && h.Name == "catch" {
+			if h := n.Kid(2); h != nil && h.Name == "catch" { // by the class of the error
+				alt = unknown("which error it was", s.File.At(n))
+			} else if h := n.Kid(1); h != nil && h.Name == "catch" {
 				if w := e.implicitThen(h.Kids, s, c, after); w != nil {
 					alt = w
 				}
