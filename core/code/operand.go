@@ -1,6 +1,9 @@
 package code
 
-import "strings"
+import (
+	"slices"
+	"strings"
+)
 
 // binds says how strongly an operator binds; a higher number binds stronger.
 var binds = map[string]int{
@@ -340,7 +343,12 @@ func (r *loose) named() *Node {
 		return r.postfix(r.done(&Node{Kind: Cond, Off: t.off, Kids: []*Node{s.Kids[0], last(s.Kids[1]), last(s.Kids[2])}}))
 	case "case", "when", "match", "switch", "cond":
 		if next.kind != tPunct || next.text == "(" || next.text == "{" {
-			e := chained(r.arms(), true)
+			arms := r.arms()
+			if r.lang == PHP && t.text == "match" && !slices.ContainsFunc(arms, func(a arm) bool { return a.test == nil }) { // what no arm takes is an error
+				none := &Node{Kind: Throw, Off: t.off, End: r.end(), Kids: []*Node{nil}}
+				arms = append(arms, arm{nil, r.one(none), t.off})
+			}
+			e := chained(arms, true)
 			if e.Is(Block) {
 				e = &Node{Kind: Unknown, Off: t.off, Kids: calls(e)}
 			}

@@ -45,6 +45,7 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 				return goNoted(v)
 			}
 			_, note = lookupListen(v)
+			note = note || embedsGunicorn(v)
 			if main.Lang == code.Python {
 				name := value.Tail(v.Text, 1)
 				stays = blocking[name] && (note || name != "run") || v.Text == "waitress.serve"
@@ -73,7 +74,7 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 		}
 	}
 	for i, l := range st.Listeners {
-		if l.Via != "code" || !called[l.At] || l.Server == "gunicorn" {
+		if l.Via != "code" || !called[l.At] {
 			continue
 		}
 		which, several := 0, 0
@@ -143,12 +144,21 @@ func (s *Starter) met(st *fact.Start, results ...*trace.Result) (list []*fact.Li
 	return list
 }
 
+// embedsGunicorn reports whether a call runs gunicorn from the program.
+func embedsGunicorn(v *value.Value) bool {
+	return strings.HasPrefix(v.Text, "gunicorn.app.") && strings.HasSuffix(v.Text, ".run")
+}
+
 // calledWith is the listener that a call makes of what it was given; nil where it
 // listens nowhere.
 func calledWith(e *value.Eval, c trace.Call) *fact.Listener {
 	if c.File.Lang == code.Go {
 		recv, name := goCallee(c.Callee)
 		return goFilled(e, c.File, c.Node, name, recv, c.Args)
+	}
+	if embedsGunicorn(c.Callee) {
+		l := &fact.Listener{Server: "gunicorn", Via: "code", At: c.At, Bind: c.Keys["bind"], PortAt: c.At, HostAt: c.At}
+		return l
 	}
 	s, ok := lookupListen(c.Callee)
 	if !ok {

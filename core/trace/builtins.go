@@ -133,6 +133,9 @@ func (m *machine) made(f *opaque, args []any, at spot) (any, bool, error) {
 		return o, true, nil
 	case "Array":
 		return &list{items: slices.Clone(args)}, true, nil
+	case "worker_threads.Worker":
+		m.forks = true
+		return dontKnow("a thread of its own"), true, nil
 	case "Proxy", "Date", "Function":
 		return dontKnow("a new " + f.path), true, nil
 	}

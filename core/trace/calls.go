@@ -413,6 +413,9 @@ func (m *machine) outsideCall(o *opaque, args []any, keys map[string]any, at spo
 		m.handed(args, keys, "", at)
 		return dontKnow("what " + o.why + " gives"), nil
 	}
+	if o.self != nil && strings.HasPrefix(o.path, "gunicorn.app.") && strings.HasSuffix(o.path, ".run") {
+		return nil, m.gunicorn(o, at)
+	}
 	if m.note(o, args, keys, at) {
 		return nil, &exit{stays: true}
 	}

@@ -167,6 +167,29 @@ func (m *machine) defaulted(name string) (any, bool) {
 	return nil, false
 }
 
+// gunicorn runs an application that starts gunicorn with settings of its own
+// (documentation of gunicorn 23, "Custom Application").
+func (m *machine) gunicorn(o *opaque, at spot) error {
+	settings := map[string]any{}
+	cfg := newObject()
+	cfg.class = &class{name: "Config", builtin: true, methods: newObject(), statics: newObject()}
+	cfg.set("settings", &object{cells: map[string]*cell{}, dict: true})
+	cfg.set("set", &function{native: func(m *machine, _ any, args []any, _ map[string]any, _ spot) (any, error) {
+		if len(args) == 2 {
+			settings[show(args[0])] = args[1]
+		}
+		return nil, nil
+	}})
+	o.self.set("cfg", cfg)
+	if f := m.method(o.self, "load_config"); f != nil {
+		if _, err := m.call(f, o.self, nil, nil, at); err != nil {
+			return err
+		}
+	}
+	m.note(&opaque{path: "gunicorn.app.base.BaseApplication().run"}, nil, settings, at)
+	return &exit{stays: true}
+}
+
 // outsideMethod calls a method of something outside of the tree that keeps what
 // the program gives it; done is false for any other.
 func (m *machine) outsideMethod(o *opaque, name string, args []any, keys map[string]any, s *scope) (any, bool, error) {

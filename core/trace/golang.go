@@ -243,6 +243,9 @@ func (m *machine) goField(o *object, name string, s *scope) (any, error) {
 		if err != nil {
 			return nil, err
 		}
+		if out, ok := in.(*opaque); ok && out.path != "" && strings.Contains(out.path, "()") {
+			return m.opaqueKey(out, name)
+		}
 		if sub, ok := in.(*object); ok && sub != o && (sub.class == nil || sub.class.node != nil || sub.class.outside) {
 			if v, err := m.goField(sub, name, s); err == nil {
 				return v, nil
@@ -712,6 +715,15 @@ func (m *machine) goBuiltin(f *opaque, args []any, at spot) (v any, done bool, e
 		}
 		return l
 	}
+	if kind, ok := goFlagKind(f.path); ok && len(args) >= 3 {
+		if name, ok := arg(0).(string); ok {
+			short, def := "", arg(1)
+			if rest, ok := strings.CutSuffix(kind, "P"); ok {
+				kind, short, def = rest, text(1), arg(2)
+			}
+			return m.goFlag(name, short, kind, def)
+		}
+	}
 	if goNumbers[f.path] && len(args) == 1 {
 		n, ok := toNumber(arg(0))
 		if ok && strings.HasPrefix(f.path, "float") {
@@ -830,6 +842,13 @@ func (m *machine) goBuiltin(f *opaque, args []any, at spot) (v any, done bool, e
 			o.set("rest", &list{items: lines})
 			return o, true, nil
 		}
+	case "errors.Join":
+		for _, a := range args {
+			if a != nil {
+				return goError("several errors"), true, nil
+			}
+		}
+		return nil, true, nil
 	case "errors.New":
 		return goError(text(0)), true, nil
 	case "fmt.Errorf":
@@ -1000,6 +1019,61 @@ func (m *machine) goBuiltin(f *opaque, args []any, at spot) (v any, done bool, e
 		return results(dontKnow("what was read"), v), true, err
 	}
 	return nil, false, nil
+}
+
+// goFlagKind is what kind of a flag a call defines (packages flag and pflag).
+func goFlagKind(p string) (kind string, ok bool) {
+	i := strings.LastIndexByte(p, '.')
+	if i < 0 {
+		return "", false
+	}
+	switch of := p[:i]; {
+	case of == "flag", of == "github.com/spf13/pflag", of == "flag.NewFlagSet()", of == "github.com/spf13/pflag.NewFlagSet()", of == "flag.CommandLine", strings.HasSuffix(of, ".Flags()"), strings.HasSuffix(of, ".PersistentFlags()"):
+	default:
+		return "", false
+	}
+	switch kind = p[i+1:]; strings.TrimSuffix(kind, "P") {
+	case "String", "Int", "Int64", "Int32", "Uint", "Uint64", "Uint16", "Bool":
+		return kind, true
+	}
+	return "", false
+}
+
+// goFlag is what the command line gives for a flag, or its default.
+func (m *machine) goFlag(name, short, kind string, def any) (any, bool, error) {
+	words := m.argv()[1:]
+	for i, w := range words {
+		s, ok := w.(string)
+		if !ok {
+			continue
+		}
+		word, v, has := strings.Cut(s, "=")
+		dashes := strings.TrimPrefix(strings.TrimPrefix(word, "-"), "-")
+		if word == dashes || dashes != name && (short == "" || word != "-"+short) {
+			continue
+		}
+		if kind == "Bool" {
+			b, err := strconv.ParseBool(v)
+			return !has || err == nil && b, true, nil
+		}
+		if !has {
+			if i+1 == len(words) {
+				return nil, true, &exit{}
+			}
+			if v, ok = words[i+1].(string); !ok {
+				return dontKnow("an argument"), true, nil
+			}
+		}
+		if kind == "String" {
+			return v, true, nil
+		}
+		n, err := strconv.ParseInt(v, 0, 64)
+		if err != nil {
+			return nil, true, &exit{}
+		}
+		return integer(n), true, nil
+	}
+	return def, true, nil
 }
 
 // goNumbers are the types of numbers, which convert.

@@ -283,7 +283,7 @@ func (m *machine) objectKey(o *object, name string, s *scope, n *code.Node) (any
 			return d, nil
 		}
 		if base := outer(o.class); base != nil {
-			return &opaque{path: base.path + "()." + name, recv: &opaque{path: base.path + "()", recv: base}}, nil
+			return &opaque{path: base.path + "()." + name, recv: &opaque{path: base.path + "()", recv: base}, self: o}, nil
 		}
 		if py {
 			if f := m.method(o, "__getattr__"); f != nil {
@@ -862,8 +862,8 @@ func first(args []any) any {
 	return undefined
 }
 
-// fill sets the fields of a data class.
-func (m *machine) fill(c *class, o *object, args []any, keys map[string]any, at spot) error {
+// fieldsOf lists the fields of a data class, those of its bases first.
+func fieldsOf(c *class) []string {
 	var classes []*class
 	for x := c; x != nil && len(classes) < 10; {
 		classes = append([]*class{x}, classes...)
@@ -882,10 +882,16 @@ func (m *machine) fill(c *class, o *object, args []any, keys map[string]any, at 
 				names = append(names, name)
 			}
 		}
+		for _, t := range x.tupled {
+			names = append(names, show(t))
+		}
 	}
-	for _, x := range c.tupled {
-		names = append(names, show(x))
-	}
+	return names
+}
+
+// fill sets the fields of a data class.
+func (m *machine) fill(c *class, o *object, args []any, keys map[string]any, at spot) error {
+	names := fieldsOf(c)
 	if len(args) > len(names) {
 		return raise("TypeError", "too many arguments")
 	}
@@ -930,7 +936,7 @@ func (m *machine) note(o *opaque, args []any, keys map[string]any, at spot) (sta
 	}
 	callee := o.external(at)
 	var recv *value.Value
-	if o.self != nil {
+	if o.self != nil && at.f.Lang == code.Go {
 		recv = toValue(o.self, at)
 		recv.Kind = value.Object
 		callee.Recv = recv

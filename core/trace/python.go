@@ -523,6 +523,21 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			}
 			return w, true, nil
 		}
+	case "dataclasses.fields":
+		c, _ := arg(0).(*class)
+		if o, ok := arg(0).(*object); ok {
+			c = o.class
+		}
+		if c != nil {
+			l := &list{tuple: true}
+			for _, name := range fieldsOf(c) {
+				f := newObject()
+				f.class = &class{name: "Field", builtin: true, methods: newObject(), statics: newObject()}
+				f.set("name", name)
+				l.items = append(l.items, f)
+			}
+			return l, true, nil
+		}
 	case "dataclasses.asdict":
 		if o, ok := arg(0).(*object); ok {
 			d := newObject()
@@ -720,6 +735,8 @@ func (m *machine) pyText(b, name string, args []any, keys map[string]any, s *sco
 			parts[i] = pyShow(x)
 		}
 		return strings.Join(parts, b), true, nil
+	case "read_text", "open", "exists", "is_file", "resolve", "read_bytes": // an argument that was made a path
+		return m.pathMethod(pyPath(b), name, args)
 	case "encode", "decode", "title", "expandtabs":
 		return b, true, nil
 	case "format":
