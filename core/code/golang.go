@@ -173,8 +173,11 @@ func (g *goReader) fields(t *ast.StructType) *Node {
 		}
 		names := f.Names
 		if len(names) == 0 {
-			if id, ok := typ.(*ast.Ident); ok { // embedded
-				names = []*ast.Ident{id}
+			switch t := typ.(type) { // embedded
+			case *ast.Ident:
+				names = []*ast.Ident{t}
+			case *ast.SelectorExpr:
+				names = []*ast.Ident{t.Sel}
 			}
 		}
 		for _, name := range names {

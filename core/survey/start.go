@@ -11,6 +11,7 @@ import (
 	"ubique/core/fact"
 	"ubique/core/place"
 	"ubique/core/source"
+	"ubique/core/trace"
 	"ubique/core/value"
 )
 
@@ -1164,9 +1165,28 @@ func (s *Starter) gunicornConfig(st *fact.Start, prog *Program, ctx command.Cont
 	if v.Kind == value.List {
 		binds = v.Kids
 	}
-	for _, b := range binds {
+	// The file is gone through where its values do not tell.
+	if now, ok := trace.Name(st.Program, f, value.Environ{}, "bind"); ok && v.Kind != value.List && now.Kind == value.List && len(now.Kids) > 0 {
+		binds = nil
+		for range now.Kids {
+			binds = append(binds, v)
+		}
+	}
+	for i, b := range binds {
 		c := l
 		c.Bind = b
+		c.Follow = func(env value.Environ) (fact.Outcome, bool) {
+			v, ok := trace.Name(st.Program, f, env, "bind")
+			if ok && v.Kind == value.List && i < len(v.Kids) && len(v.Kids) <= len(binds) {
+				v = v.Kids[i]
+			}
+			if !ok || v.Kind != value.Str {
+				return fact.Outcome{}, false
+			}
+			there := c
+			there.Bind, there.Follow = v, nil
+			return known(there.Under(env))
+		}
 		st.Listeners = append(st.Listeners, &c)
 	}
 	st.Reached = append(st.Reached, p)

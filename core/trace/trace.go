@@ -67,10 +67,7 @@ func javascript(l code.Language) bool {
 // Run goes through the program that begins with a file. Noted says which calls
 // are kept, by their path, and whether the program stays in them.
 func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Value) (note, stays bool)) Result {
-	m := &machine{e: e, main: main, env: map[string]string{}, set: env, noted: noted, modules: map[string]*module{}, packages: map[string]*opaque{}, goPackages: map[string]*goPackage{}}
-	for k, v := range env.Set {
-		m.env[k] = v
-	}
+	m := newMachine(e, main, env, noted)
 	var err error
 	if main.Lang == code.Go {
 		err = m.runGo(main.Name)
@@ -134,6 +131,29 @@ func (r *Result) ended(err *thrown) {
 
 // failing are names that a parameter has which holds what went wrong.
 var failing = map[string]bool{"err": true, "error": true, "e": true, "ex": true, "er": true, "failure": true}
+
+// Name is what a name at the top of a file of Python holds once the file has run;
+// ok is false where that is not known.
+func Name(e *value.Eval, f *code.File, env value.Environ, name string) (v *value.Value, ok bool) {
+	m := newMachine(e, f, env, nil)
+	mod, err := m.load(f.Name)
+	if err != nil || mod.top.vars[name] == nil {
+		return nil, false
+	}
+	x, err := m.read(mod.top.vars[name])
+	if err != nil || !known(x) {
+		return nil, false
+	}
+	return toValue(x, spot{f, f.Body}), true
+}
+
+func newMachine(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Value) (note, stays bool)) *machine {
+	m := &machine{e: e, main: main, env: map[string]string{}, set: env, noted: noted, modules: map[string]*module{}, packages: map[string]*opaque{}, goPackages: map[string]*goPackage{}}
+	for k, v := range env.Set {
+		m.env[k] = v
+	}
+	return m
+}
 
 // machine is the state of one program.
 type machine struct {
