@@ -138,7 +138,7 @@ func (s *Starter) met(st *fact.Start, results ...*trace.Result) (list []*fact.Li
 				continue
 			}
 			why := value.NotKnown("a value that is made while the program runs", c.At)
-			list = append(list, &fact.Listener{Process: st.Process, Server: x.Server, Via: "code", At: c.At, PortAt: c.At, HostAt: c.At, Port: why, Host: why, Dev: x.Dev, Met: true})
+			list = append(list, &fact.Listener{Process: st.Process, Server: x.Server, Via: "code", At: c.At, PortAt: x.PortAt, HostAt: x.HostAt, Port: why, Host: why, Dev: x.Dev, Met: true})
 		}
 	}
 	return list

@@ -17,6 +17,21 @@ func (m *machine) eval(n *code.Node, s *scope) (any, error) {
 	if err != nil {
 		return nil, err
 	}
+	switch x := v.(type) {
+	case string:
+		err = m.use(len(x))
+	case *list:
+		if !n.Is(code.Name) && !n.Is(code.Member) {
+			err = m.use(len(x.items))
+		}
+	case *object:
+		if n.Is(code.Object) || n.Is(code.Call) {
+			err = m.use(len(x.keys))
+		}
+	}
+	if err != nil {
+		return nil, err
+	}
 	if o, ok := v.(*opaque); ok && (n.Is(code.Call) || n.Is(code.Member) || n.Is(code.Index)) && (o.path == "" || strings.Contains(o.path, "()")) {
 		if x, ok := m.ask(n, s); ok {
 			return x, nil

@@ -15,6 +15,20 @@ import (
 // builtinMethod calls a method that values of the language have; done is false
 // where there is none of that name.
 func (m *machine) builtinMethod(base any, name string, args []any, keys map[string]any, s *scope, at spot) (v any, done bool, err error) {
+	size := 0
+	switch b := base.(type) {
+	case string:
+		size = len(b)
+	case *list:
+		size = len(b.items)
+	case *object:
+		size = len(b.keys)
+	case *content:
+		size = len(b.text)
+	}
+	if err := m.use(size); err != nil {
+		return nil, true, err
+	}
 	py := s.python()
 	if s.golang() {
 		return m.goMethod(base, name, args, s, at)

@@ -946,8 +946,13 @@ func (m *machine) note(o *opaque, args []any, keys map[string]any, at spot) (sta
 		return stays
 	}
 	c := Call{Path: o.path, Callee: callee, At: at.span(), Node: at.n, File: at.f, Keys: map[string]*value.Value{}, Recv: recv}
-	for _, a := range args {
-		c.Args = append(c.Args, toValue(a, at))
+	nodes := at.n.Args()
+	for i, a := range args {
+		of := at
+		if len(nodes) == len(args) { // where it is written
+			of.n = nodes[i]
+		}
+		c.Args = append(c.Args, toValue(a, of))
 	}
 	for k, v := range keys {
 		c.Keys[k] = toValue(v, at)

@@ -54,7 +54,8 @@ const (
 	maxText  = 1 << 16
 	maxItems = 1 << 13
 	maxCalls = 256
-	maxTurns = 300 // of a loop, once the program listens
+	maxUsed  = 1 << 24 // bytes and elements that are copied
+	maxTurns = 300     // of a loop, once the program listens
 )
 
 // Follows reports whether programs of a language are followed.
@@ -66,7 +67,12 @@ func javascript(l code.Language) bool {
 
 // Run goes through the program that begins with a file. Noted says which calls
 // are kept, by their path, and whether the program stays in them.
-func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Value) (note, stays bool)) Result {
+func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Value) (note, stays bool)) (r Result) {
+	defer func() { // the last net under what looks at hostile trees
+		if fault := recover(); fault != nil {
+			r = Result{Reason: "a fault while it was followed"}
+		}
+	}()
 	m := newMachine(e, main, env, noted)
 	var err error
 	if main.Lang == code.Go {
@@ -98,7 +104,7 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 			}
 		}
 	}
-	r := Result{Calls: m.calls, Waiting: m.waiting, Forks: m.forks}
+	r = Result{Calls: m.calls, Waiting: m.waiting, Forks: m.forks}
 	switch err := err.(type) {
 	case nil:
 	case *exit:
@@ -176,6 +182,7 @@ type machine struct {
 	waiting    bool
 	forks      bool
 	steps      int
+	used       int // what was copied
 	depth      int
 }
 
@@ -251,6 +258,14 @@ func errorClass(name string) *class { return &class{name: name, builtin: true} }
 func (m *machine) step() error {
 	if m.steps++; m.steps > maxSteps {
 		return giveUp("it takes too many steps to follow")
+	}
+	return nil
+}
+
+// use counts what is copied: elements and bytes.
+func (m *machine) use(n int) error {
+	if m.used += n; m.used > maxUsed {
+		return giveUp("it takes too much to follow")
 	}
 	return nil
 }
