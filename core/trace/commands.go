@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"ubique/core/code"
+	"ubique/core/place"
 )
 
 // Commands of the command line (documentation of click 8, "Commands and Groups";
@@ -200,7 +201,7 @@ func (m *machine) outsideMethod(o *opaque, name string, args []any, keys map[str
 		return o.props
 	}
 	if s.python() {
-		if !strings.HasSuffix(o.path, "Flask().config") && !strings.HasSuffix(o.path, "Quart().config") {
+		if !strings.HasSuffix(o.path, "Flask().config") && !strings.HasSuffix(o.path, "Quart().config") && !strings.HasSuffix(o.path, "Bottle().config") {
 			return nil, false, nil
 		}
 		switch name {
@@ -216,6 +217,24 @@ func (m *machine) outsideMethod(o *opaque, name string, args []any, keys map[str
 			}
 			for _, k := range slices.Sorted(maps.Keys(keys)) {
 				props().set(k, keys[k])
+			}
+			return true, true, nil
+		case "from_pyfile":
+			p, ok := m.treePath(pathText(first(args)))
+			text, there := m.e.Loader.Text(p)
+			if !ok || !there {
+				return nil, true, giveUp("a file of settings")
+			}
+			f := code.ReadAs(code.Python, p, []byte(text), place.NewLines([]byte(text)))
+			in := &scope{vars: map[string]*cell{}, module: &module{file: f, exports: newObject()}, this: undefined, own: true}
+			in.module.top = in
+			if err := m.block(f.Body.Kids, in); err != nil {
+				return nil, true, err
+			}
+			for _, k := range slices.Sorted(maps.Keys(in.vars)) {
+				if k == strings.ToUpper(k) {
+					props().set(k, in.vars[k].v)
+				}
 			}
 			return true, true, nil
 		case "from_prefixed_env": // read as JSON where it is that

@@ -231,6 +231,11 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 			if v := e.rubySetting(n, s); v != nil {
 				return v
 			}
+			if n.Kids[0].Is(code.Name) && n.Kids[0].Name == "settings" {
+				if v := e.sinatraMode(n.Name, at()); v != nil {
+					return v
+				}
+			}
 			if v := e.rubyConversion(n, s, c); v != nil {
 				return v
 			}

@@ -104,6 +104,8 @@ func (e *Eval) parsed(base *Value, name string, at place.Span) *Value {
 		return e.yargs(name, at)
 	case base.Text == "minimist()" && len(base.Kids) > 0:
 		return e.minimist(base, name, at)
+	case base.Text == "tornado.options.options" && len(e.calls("parse_config_file")) > 0:
+		return unknown("an option that a file may give", at)
 	case base.Text == "tornado.options.options":
 		for _, site := range e.calls("define") {
 			if !site.Node.Kid(1).Is(code.String) || site.Node.Kids[1].Name != name {

@@ -434,12 +434,26 @@ func returns(n *code.Node) bool {
 }
 
 // rubyName gives names that Ruby has by itself, constants of other files, and
+// sinatraMode is what an application of Sinatra says of its environment; nil for
+// any other name (Sinatra, "Environments").
+func (e *Eval) sinatraMode(name string, at place.Span) *Value {
+	w, ok := sinatraModes[name]
+	if !ok && name != "environment" || !e.usesLibrary("sinatra") {
+		return nil
+	}
+	rack := Or(Variable("RACK_ENV", ReadsUndef, at), text("development", at), at)
+	mode := Or(Variable("APP_ENV", ReadsUndef, at), rack, at)
+	if !ok {
+		return mode
+	}
+	return op("===", true, at, mode, text(w, at))
+}
+
 // members of the class around.
 func (e *Eval) rubyName(n *code.Node, s *code.Scope, c *context) *Value {
 	at := s.File.At(n)
-	if w, ok := sinatraModes[n.Name]; ok && e.usesLibrary("sinatra") {
-		rack := Or(Variable("RACK_ENV", ReadsUndef, at), text("development", at), at)
-		return op("===", true, at, Or(Variable("APP_ENV", ReadsUndef, at), rack, at), text(w, at))
+	if v := e.sinatraMode(n.Name, at); v != nil {
+		return v
 	}
 	switch n.Name {
 	case "ENV":

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"ubique/core/code"
+	"ubique/core/document"
 	"ubique/core/place"
 )
 
@@ -73,8 +74,15 @@ func (e *Eval) schema(fn *Value, args []*Value, s *code.Scope, at place.Span) *V
 		}
 	case fn.Text == "convict" && len(args) == 1 && args[0].Kind == Object:
 		return &Value{Kind: External, Text: "convict()", Kids: args, At: at}
-	case fn.Text == "convict().get" && len(args) == 1 && args[0].Kind == Str && fn.Recv != nil && len(fn.Recv.Kids) == 1:
-		v := fn.Recv.Kids[0]
+	case strings.HasPrefix(fn.Text, "convict().") && strings.HasSuffix(fn.Text, ".get") && len(args) == 1 && args[0].Kind == Str:
+		made := fn.Recv
+		for made != nil && made.Text != "convict()" { // what loads and validates gives itself
+			made = made.Recv
+		}
+		if made == nil || len(made.Kids) != 1 {
+			return nil
+		}
+		v := made.Kids[0]
 		for p := range strings.SplitSeq(args[0].Text, ".") {
 			if v = v.Get(p); v == nil {
 				return nil
@@ -182,6 +190,11 @@ func (e *Eval) nestLoaded(key string, at place.Span) *Value {
 // convictFile is a value of the files that convict loads, which count more than
 // the default and less than the environment.
 func (e *Eval) convictFile(key string, def *Value) *Value {
+	if e.busy("convict " + key) { // the name of a file is made of it
+		return def
+	}
+	e.active["convict "+key] = true
+	defer delete(e.active, "convict "+key)
 	for _, site := range e.calls("loadFile") {
 		arg := e.Expr(site.Node.Kid(1), site.Scope)
 		files := []*Value{arg}
@@ -189,14 +202,23 @@ func (e *Eval) convictFile(key string, def *Value) *Value {
 			files = arg.Kids
 		}
 		for _, f := range files {
-			p, ok := e.PathOf(f)
-			if !ok {
+			before := def
+			v := e.named(f, f.At, func(d *document.Node) *Value {
+				if n := d.Get(strings.Split(key, ".")...); n != nil {
+					return FromDocument(n).with(Step{n.At(), d.At().File})
+				}
+				if before == nil {
+					return &Value{Kind: Undef, At: f.At}
+				}
+				return before
+			})
+			if v == nil {
+				if _, ok := e.PathOf(f); ok { // there is no such file
+					continue
+				}
 				return unknown("a file of settings that is named while the program runs", f.At)
 			}
-			n := e.Loader.Data(p)
-			if n = n.Get(strings.Split(key, ".")...); n != nil {
-				def = FromDocument(n).with(Step{n.At(), f.Text})
-			}
+			def = v
 		}
 	}
 	return def
@@ -566,6 +588,9 @@ func (e *Eval) zod(spec, v, r *Value) *Value {
 		case "literal":
 			tests = append(tests, op("===", false, at, r, arg(x, 0)))
 		case "preprocess":
+			if r == v {
+				r = &Value{Kind: Env, Text: v.Text, Unset: ReadsUndef, At: v.At}
+			}
 			r = e.zod(arg(x, 1), v, e.converted(arg(x, 0), r, at))
 		case "min", "gte":
 			is(">=", arg(x, 0))
