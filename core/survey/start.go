@@ -1145,6 +1145,9 @@ func (s *Starter) gunicornConfig(st *fact.Start, prog *Program, ctx command.Cont
 	name := "gunicorn.conf.py"
 	if w, ok, _ := st.Final.Flag("-c", "--config"); ok && w.Literal() {
 		name = strings.TrimPrefix(w.Text, "file:")
+		if module, ok := strings.CutPrefix(w.Text, "python:"); ok {
+			name = strings.ReplaceAll(module, ".", "/") + ".py"
+		}
 	}
 	p, ok := st.Final.Locate(name, ctx)
 	if !ok || !s.Tree.Has(p) {

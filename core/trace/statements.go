@@ -472,6 +472,11 @@ func (m *machine) assign(to *code.Node, v any, s *scope, kind string) error {
 		}
 		return nil
 	case code.Array:
+		if o, ok := v.(*opaque); ok && strings.HasSuffix(o.path, ".parse_known_args()") {
+			parsed := *o
+			parsed.path = strings.TrimSuffix(o.path, "parse_known_args()") + "parse_args()"
+			v = &list{items: []any{&parsed, &list{}}, tuple: true}
+		}
 		if !known(v) {
 			return m.unknownPattern(to, v, s, kind)
 		}

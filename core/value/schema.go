@@ -26,6 +26,17 @@ func (e *Eval) schema(fn *Value, args []*Value, s *code.Scope, at place.Span) *V
 				r = op("port", false, spec.At, r)
 			case strings.HasPrefix(spec.Text, "envalid.num"):
 				r = op("strict", false, spec.At, r)
+			case strings.HasPrefix(spec.Text, "envalid.bool"):
+				r = op("truthy", false, spec.At, r)
+			case strings.HasPrefix(spec.Text, "envalid.makeValidator()"): // of one's own
+				for made := spec; made != nil; made = made.Recv {
+					if made.Text == "envalid.makeValidator()" && len(made.Kids) > 0 {
+						r = e.converted(made.Kids[0], r, spec.At)
+					}
+				}
+			}
+			if list := option(spec, "choices"); list != nil && list.Kind == List {
+				r = &Value{Kind: Cond, At: spec.At, Kids: []*Value{op("in", false, spec.At, r, list), r, {Kind: Env, Text: "\x00", Unset: Raises, At: spec.At}}}
 			}
 			d, dev := option(spec, "default"), option(spec, "devDefault")
 			if dev != nil { // where NODE_ENV is set to something else than production
