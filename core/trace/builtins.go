@@ -421,11 +421,7 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		_, ok := m.env[text(0)]
 		return ok, true, nil
 	case "Deno.env.toObject":
-		o := newObject()
-		for _, k := range m.envKeys() {
-			o.set(k, m.env[k])
-		}
-		return o, true, nil
+		return m.envObject(false), true, nil
 	case "Deno.env.set":
 		m.env[text(0)] = text(1)
 		return undefined, true, nil

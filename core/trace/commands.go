@@ -261,19 +261,12 @@ func (m *machine) outsideMethod(o *opaque, name string, args []any, keys map[str
 				from = c.top.vars
 			case *class:
 				from = map[string]*cell{}
-				for x, depth := c, 0; x != nil && depth < 10; depth++ {
+				for _, x := range c.line() {
 					for k, v := range x.statics.cells {
 						if from[k] == nil {
 							from[k] = v
 						}
 					}
-					var next *class
-					for _, b := range x.bases {
-						if bc, ok := b.(*class); ok {
-							next = bc
-						}
-					}
-					x = next
 				}
 			case *object:
 				from = map[string]*cell{}

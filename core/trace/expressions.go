@@ -585,25 +585,7 @@ func (m *machine) mainTest(n *code.Node, s *scope) bool {
 	return mains == 3
 }
 
-func derives(c, from *class) bool {
-	for c != nil {
-		if c == from {
-			return true
-		}
-		var next *class
-		for _, b := range c.bases {
-			if bc, ok := b.(*class); ok {
-				if next == nil {
-					next = bc
-				} else if derives(bc, from) {
-					return true
-				}
-			}
-		}
-		c = next
-	}
-	return false
-}
+func derives(c, from *class) bool { return slices.Contains(c.line(), from) }
 
 // types are the types and conversions that a language has by a name: two names,
 // two things.
@@ -992,21 +974,7 @@ func (m *machine) objectNode(n *code.Node, s *scope) (any, error) {
 			}
 			continue
 		}
-		if !p.Is(code.Pair) {
-			return nil, giveUp("an element that is not followed")
-		}
-		name := p.Name
-		if p.Kid(1) != nil {
-			k, err := m.eval(p.Kid(1), s)
-			if err != nil {
-				return nil, err
-			}
-			if !known(k) {
-				return nil, giveUp("a key that is not known")
-			}
-			name = keyText(k)
-		}
-		v, err := m.eval(p.Kid(0), s)
+		name, v, err := m.pair(p, s)
 		if err != nil {
 			return nil, err
 		}
@@ -1016,6 +984,26 @@ func (m *machine) objectNode(n *code.Node, s *scope) (any, error) {
 		o.set(name, v)
 	}
 	return o, nil
+}
+
+// pair is an entry of a map or an object that is written out.
+func (m *machine) pair(p *code.Node, s *scope) (name string, v any, err error) {
+	if !p.Is(code.Pair) {
+		return "", nil, giveUp("an element that is not followed")
+	}
+	name = p.Name
+	if p.Kid(1) != nil {
+		k, err := m.eval(p.Kid(1), s)
+		if err != nil {
+			return "", nil, err
+		}
+		if !known(k) {
+			return "", nil, giveUp("a key that is not known")
+		}
+		name = keyText(k)
+	}
+	v, err = m.eval(p.Kid(0), s)
+	return name, v, err
 }
 
 // keyText is a key as a text.

@@ -153,21 +153,7 @@ func (m *machine) goLiteral(n *code.Node, s *scope) (any, error) {
 		o.class = m.goType(n.Alias, s)
 	}
 	for _, p := range n.Kids {
-		if !p.Is(code.Pair) {
-			return nil, giveUp("an element that is not followed")
-		}
-		name := p.Name
-		if p.Kid(1) != nil {
-			k, err := m.eval(p.Kids[1], s)
-			if err != nil {
-				return nil, err
-			}
-			if !known(k) {
-				return nil, giveUp("a key that is not known")
-			}
-			name = show(k)
-		}
-		v, err := m.eval(p.Kid(0), s)
+		name, v, err := m.pair(p, s)
 		if err != nil {
 			return nil, err
 		}

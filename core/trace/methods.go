@@ -249,25 +249,9 @@ func (m *machine) envMethod(name string, args []any, py bool) (any, bool, error)
 		}
 		return nil, true, giveUp("what the environment is set to")
 	case "items", "keys", "values":
-		l := &list{}
-		for _, k := range m.envKeys() {
-			switch name {
-			case "items":
-				l.items = append(l.items, &list{items: []any{k, m.env[k]}, tuple: true})
-			case "keys":
-				l.items = append(l.items, k)
-			default:
-				l.items = append(l.items, m.env[k])
-			}
-		}
-		return l, true, nil
+		return m.envObject(py).view(name), true, nil
 	case "copy":
-		o := newObject()
-		o.dict = py
-		for _, k := range m.envKeys() {
-			o.set(k, m.env[k])
-		}
-		return o, true, nil
+		return m.envObject(py), true, nil
 	case "hasOwnProperty":
 		return set, true, nil
 	}
@@ -306,23 +290,10 @@ func (m *machine) objectMethod(o *object, name string, args []any, keys map[stri
 			}
 		case "_asdict", "model_dump", "dict":
 			if o.class.data {
-				d := newObject()
-				d.dict = true
-				for _, k := range o.keys {
-					d.set(k, o.cells[k].v)
-				}
-				return d, true, nil
+				return o.asDict(), true, nil
 			}
 		case "_replace":
-			w := newObject()
-			w.class = o.class
-			for _, k := range o.keys {
-				w.set(k, o.cells[k].v)
-			}
-			for k, v := range keys {
-				w.set(k, v)
-			}
-			return w, true, nil
+			return o.with(keys), true, nil
 		}
 	}
 	if o.class != nil && (o.class.name == "Map" || o.class.name == "Set") && o.class.builtin {
@@ -447,27 +418,57 @@ func (m *machine) objectMethod(o *object, name string, args []any, keys map[stri
 		}
 		return nil, true, nil
 	case "items", "keys", "values":
-		l := &list{}
-		for _, k := range o.keys {
-			switch name {
-			case "items":
-				l.items = append(l.items, &list{items: []any{k, o.cells[k].v}, tuple: true})
-			case "keys":
-				l.items = append(l.items, k)
-			default:
-				l.items = append(l.items, o.cells[k].v)
-			}
-		}
-		return l, true, nil
+		return o.view(name), true, nil
 	case "copy":
-		w := newObject()
-		w.dict = true
-		for _, k := range o.keys {
-			w.set(k, o.cells[k].v)
-		}
-		return w, true, nil
+		return o.asDict(), true, nil
 	}
 	return nil, false, nil
+}
+
+// view lists the names of a map, what it holds, or both.
+func (o *object) view(which string) *list {
+	l := &list{}
+	for _, k := range o.keys {
+		switch which {
+		case "keys":
+			l.items = append(l.items, k)
+		case "values":
+			l.items = append(l.items, o.cells[k].v)
+		default:
+			l.items = append(l.items, &list{items: []any{k, o.cells[k].v}, tuple: true})
+		}
+	}
+	return l
+}
+
+// with is an object like this one with other values under some names.
+func (o *object) with(keys map[string]any) *object {
+	w := newObject()
+	w.class = o.class
+	for _, k := range o.keys {
+		w.set(k, o.cells[k].v)
+	}
+	for _, k := range sortedKeys(keys) {
+		w.set(k, keys[k])
+	}
+	return w
+}
+
+// asDict is a dictionary of what an object holds.
+func (o *object) asDict() *object {
+	w := o.with(nil)
+	w.class, w.dict = nil, true
+	return w
+}
+
+// envObject is the environment as a map.
+func (m *machine) envObject(dict bool) *object {
+	o := newObject()
+	o.dict = dict
+	for _, k := range m.envKeys() {
+		o.set(k, m.env[k])
+	}
+	return o
 }
 
 func at2(args []any, i int) any {

@@ -307,50 +307,47 @@ func filledFromOutside(base *opaque) bool {
 // classKey looks for something of a class or of those that it comes from: of the
 // class itself, or of its objects.
 func classKey(c *class, name string, static bool) (any, bool) {
-	for depth := 0; c != nil && depth < 20; depth++ {
-		from := c.methods
+	for _, x := range c.line() {
+		from := x.methods
 		if static {
-			from = c.statics
+			from = x.statics
 		}
 		if from != nil {
 			if v, ok := from.get(name); ok {
 				return v, true
 			}
 		}
-		var next *class
-		for _, b := range c.bases {
-			if bc, ok := b.(*class); ok {
-				if next != nil {
-					if v, ok := classKey(bc, name, static); ok {
-						return v, true
-					}
-				} else {
-					next = bc
-				}
-			}
-		}
-		c = next
 	}
 	return nil, false
 }
 
-// outer is the class from outside that a class comes from; nil for none.
-func outer(c *class) *opaque {
-	for depth := 0; c != nil && depth < 20; depth++ {
-		var next *class
+// line lists a class and the classes of the tree that it comes from, in the order
+// in which they are asked.
+func (c *class) line() (list []*class) {
+	var add func(c *class)
+	add = func(c *class) {
+		if c == nil || len(list) > 40 || slices.Contains(list, c) {
+			return
+		}
+		list = append(list, c)
 		for _, b := range c.bases {
-			switch b := b.(type) {
-			case *opaque:
-				if b.path != "object" && b.path != "typing.NamedTuple" && !strings.HasPrefix(b.path, "typing.") && !strings.HasPrefix(b.path, "abc.") {
-					return b
-				}
-			case *class:
-				if next == nil {
-					next = b
-				}
+			if base, ok := b.(*class); ok {
+				add(base)
 			}
 		}
-		c = next
+	}
+	add(c)
+	return list
+}
+
+// outer is the class from outside that a class comes from; nil for none.
+func outer(c *class) *opaque {
+	for _, x := range c.line() {
+		for _, b := range x.bases {
+			if b, ok := b.(*opaque); ok && b.path != "object" && !strings.HasPrefix(b.path, "typing.") && !strings.HasPrefix(b.path, "abc.") {
+				return b
+			}
+		}
 	}
 	return nil
 }
@@ -864,19 +861,8 @@ func first(args []any) any {
 
 // fieldsOf lists the fields of a data class, those of its bases first.
 func fieldsOf(c *class) []string {
-	var classes []*class
-	for x := c; x != nil && len(classes) < 10; {
-		classes = append([]*class{x}, classes...)
-		var next *class
-		for _, b := range x.bases {
-			if bc, ok := b.(*class); ok && next == nil {
-				next = bc
-			}
-		}
-		x = next
-	}
 	var names []string
-	for _, x := range classes {
+	for _, x := range slices.Backward(c.line()) {
 		for _, f := range x.fields {
 			if name := f.Kid(0).Name; !slices.Contains(names, name) {
 				names = append(names, name)

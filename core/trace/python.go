@@ -513,15 +513,7 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		return raise(f.path, text(0)).(*thrown).v, true, nil
 	case "dataclasses.replace":
 		if o, ok := arg(0).(*object); ok {
-			w := newObject()
-			w.class = o.class
-			for _, k := range o.keys {
-				w.set(k, o.cells[k].v)
-			}
-			for k, v := range keys {
-				w.set(k, v)
-			}
-			return w, true, nil
+			return o.with(keys), true, nil
 		}
 	case "dataclasses.fields":
 		c, _ := arg(0).(*class)
@@ -540,12 +532,7 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		}
 	case "dataclasses.asdict":
 		if o, ok := arg(0).(*object); ok {
-			d := newObject()
-			d.dict = true
-			for _, k := range o.keys {
-				d.set(k, o.cells[k].v)
-			}
-			return d, true, nil
+			return o.asDict(), true, nil
 		}
 	case "typing.cast":
 		return arg(1), true, nil

@@ -747,19 +747,15 @@ func (m *machine) catches(what string, t *thrown, s *scope) (takes, ok bool) {
 		if !isObject {
 			return false, false
 		}
-		for c := o.class; c != nil; {
+		for _, c := range o.class.line() {
 			if c.name == name || parents[c.name] == name || parents[parents[c.name]] == name {
 				return true, true
 			}
-			var next *class
 			for _, b := range c.bases {
-				if bc, ok := b.(*class); ok {
-					next = bc
-				} else if bo, ok := b.(*opaque); ok && bo.path == name {
+				if b, ok := b.(*opaque); ok && b.path == name {
 					return true, true
 				}
 			}
-			c = next
 		}
 	}
 	return false, true
