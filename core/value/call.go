@@ -84,11 +84,17 @@ func (e *Eval) args(n *code.Node, s *code.Scope, c *context) (list []*Value, key
 		case a.Is(code.Keyword):
 			keys[a.Name] = e.expr(a.Kid(0), s, c)
 		case a.Is(code.Spread) && a.Name == "**":
-			if o := e.expr(a.Kid(0), s, c); o.Kind == Object {
+			o := e.expr(a.Kid(0), s, c)
+			switch names, ok := o.anyKeys(0); {
+			case o.Kind == Object:
 				for _, k := range o.Keys {
 					keys[k] = o.Get(k)
 				}
-			} else {
+			case ok && len(names) > 0: // one of several maps
+				for _, k := range names {
+					keys[k] = o.underKey(k)
+				}
+			default:
 				keys["**"] = o
 			}
 		case a.Is(code.Spread):
@@ -108,6 +114,49 @@ func (e *Eval) args(n *code.Node, s *code.Scope, c *context) (list []*Value, key
 		}
 	}
 	return list, keys
+}
+
+// anyKeys are the names that the maps have between which conditions choose; ok is
+// false where one of them is not known. What ends the program has none.
+func (v *Value) anyKeys(depth int) (names []string, ok bool) {
+	switch {
+	case v.Kind == Object:
+		return v.Keys, !slices.Contains(v.Keys, "...")
+	case v.ends():
+		return nil, true
+	case v.Kind == Cond && len(v.Kids) == 3 && depth < 8:
+		a, ok1 := v.Kids[1].anyKeys(depth + 1)
+		b, ok2 := v.Kids[2].anyKeys(depth + 1)
+		names = slices.Clone(a)
+		for _, k := range b {
+			if !slices.Contains(names, k) {
+				names = append(names, k)
+			}
+		}
+		return names, ok1 && ok2
+	}
+	return nil, false
+}
+
+// underKey is what the one that is chosen of these maps has under a name.
+func (v *Value) underKey(k string) *Value {
+	switch v.Kind {
+	case Object:
+		return v.held(k, &Value{Kind: Undef, Text: absent, At: v.At})
+	case Cond:
+		w := *v
+		w.Kids = []*Value{v.Kids[0], v.Kids[1].underKey(k), v.Kids[2].underKey(k)}
+		return &w
+	}
+	return v
+}
+
+// ends reports whether a value stands for the end of the program.
+func (v *Value) ends() bool {
+	if v.Kind == Op && v.Text == "unwrap" && len(v.Kids) == 1 {
+		v = v.Kids[0]
+	}
+	return v.Kind == Env && v.Text == "\x00"
 }
 
 // Arguments evaluates the arguments of a call: by place and by keyword.

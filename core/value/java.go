@@ -141,6 +141,11 @@ func (e *Eval) jvmCall(n *code.Node, s *code.Scope, c *context) *Value {
 			return v
 		}
 	}
+	if base.Kind == Class && name == "valueOf" && len(n.Kids) == 2 {
+		if v := e.constantOf(base, e.expr(n.Kids[1], s, c), c, at); v != nil {
+			return v
+		}
+	}
 	switch base.Kind {
 	case External:
 		args, _ := e.args(n, s, c)
@@ -550,6 +555,26 @@ func (e *Eval) jvmMethod(base *Value, name string, args []*Value, c *context, at
 		return op("catch", true, at, base, e.apply(arg(0), nil, c, at))
 	}
 	return nil
+}
+
+// constantOf is the constant of an enumeration by its name; an error where it has
+// none of that name. Nil where the class is no enumeration.
+func (e *Eval) constantOf(class, name *Value, c *context, at place.Span) *Value {
+	var v *Value
+	for _, b := range slices.Backward(class.ref.node.Kid(1).Kids) {
+		if !b.Is(code.Bind) || !b.Kid(1).Is(code.New) || b.Kid(1).Alias == "" {
+			continue
+		}
+		one := e.attribute(class, b.Kid(1).Alias, c)
+		if one == nil {
+			return nil
+		}
+		if v == nil {
+			v = &Value{Kind: Env, Text: "\x00", Unset: Raises, At: at}
+		}
+		v = &Value{Kind: Cond, Py: true, At: at, Kids: []*Value{op("===", true, at, name, text(b.Kid(1).Alias, at)), one, v}}
+	}
+	return v
 }
 
 // constantName is the name of a constant of an enumeration; nil for any other
