@@ -388,7 +388,27 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		if o, ok := arg(0).(*object); ok && o.class != nil && len(args) == 1 {
 			return o.class, true, nil
 		}
+		switch arg(0).(type) {
+		case string:
+			return m.package1("str"), true, nil
+		case integer:
+			return m.package1("int"), true, nil
+		case bool:
+			return m.package1("bool"), true, nil
+		case float64:
+			return m.package1("float"), true, nil
+		}
 		return dontKnow("a type"), true, nil
+	case "dataclasses.is_dataclass":
+		switch x := arg(0).(type) {
+		case *object:
+			return x.class != nil && x.class.data, true, nil
+		case *class:
+			return x.data, true, nil
+		case *opaque:
+			return dontKnow("whether something is a data class"), true, nil
+		}
+		return false, true, nil
 	case "print", "logging.info", "logging.debug", "logging.warning", "logging.error", "logging.basicConfig", "warnings.warn":
 		return nil, true, nil
 	case "super":

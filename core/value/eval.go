@@ -2313,8 +2313,11 @@ func (e *Eval) index(n *code.Node, s *code.Scope, c *context) *Value {
 		return v
 	}
 	if k.Kind == Op && len(k.Variables()) == 0 { // a sum of what is written out
-		if o := k.Under(Environ{}); o.Kind == Num {
+		switch o := k.Under(Environ{}); o.Kind {
+		case Num:
 			k = &Value{Kind: Num, Num: o.Num, At: k.At}
+		case Str:
+			return e.property(n, base, o.Text, s, c)
 		}
 	}
 	if k.Kind == Num && (base.Kind == List || base.Kind == Op) {

@@ -466,6 +466,9 @@ func (e *Eval) handed(now *Value, name string, site code.Site, c *context) *Valu
 		}
 		return nil
 	case Func:
+		if fn.ref != nil && reflects(fn.ref.node, which) {
+			return dots("what " + fn.Text + " writes into " + name + " by reflection")
+		}
 		args, _ := e.args(n, s, c)
 		return e.writes(fn, which, now, args, c)
 	case Cond, Op, List:
@@ -495,6 +498,25 @@ func (e *Eval) handed(now *Value, name string, site code.Site, c *context) *Valu
 		return out
 	}
 	return nil
+}
+
+// reflects reports whether a function hands a parameter to package reflect, which
+// may write into it.
+func reflects(fn *code.Node, which int) bool {
+	p := fn.Kid(0).Kid(which)
+	if p == nil {
+		return false
+	}
+	found := false
+	fn.Kid(1).Walk(func(n *code.Node) bool {
+		if n.Is(code.Call) && strings.HasPrefix(n.Kid(0).Dotted(), "reflect.") {
+			for _, a := range n.Args() {
+				found = found || a.Is(code.Name) && a.Name == p.Name
+			}
+		}
+		return !found
+	})
+	return found
 }
 
 // looped is the list that a loop of the function goes through with a name; nil

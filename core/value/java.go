@@ -449,6 +449,9 @@ func (e *Eval) jvmMethod(base *Value, name string, args []*Value, c *context, at
 		}
 		return nil
 	case Object:
+		if len(args) > 0 {
+			args[0] = args[0].folded()
+		}
 		if arg(0).Kind == Str && (name == "get" || name == "getOrDefault" || name == "getValue") {
 			other := &Value{Kind: Null, At: at}
 			if len(args) > 1 {

@@ -91,7 +91,7 @@ func (e *Eval) rubyCall(n *code.Node, s *code.Scope, c *context) *Value {
 			}
 			return b
 		} else if b.objects(0) && n.Kid(1) != nil {
-			k := e.expr(n.Kids[1], s, c)
+			k := e.expr(n.Kids[1], s, c).folded()
 			def := &Value{Kind: Null, At: at}
 			switch d := n.Kid(2); {
 			case d.Is(code.Func):

@@ -390,6 +390,12 @@ func (u *evaluation) operate(v *Value, depth int) Outcome {
 		if b = arg(1); !b.Known() {
 			return b
 		}
+		if b.Kind == External && strings.HasSuffix(b.Text, "()") { // what a call of a package gives
+			switch v.Text {
+			case "<", ">", "<=", ">=", "==", "!=", "===", "!==", "+", "-", "*", "/", "%":
+				return dontKnow(b.Text)
+			}
+		}
 	}
 	if f, ok := operators[v.Text]; ok {
 		return f(a, b, v.Py)
