@@ -65,3 +65,11 @@ func TestEmptyElements(t *testing.T) {
 	outcome(t, "-- Gemfile --\n-- Procfile --\nweb: ruby s.rb\n-- s.rb --\nrequire \"socket\"\no = { port: ENV[\"PORT\"] }\n[[]].each { |a, b| o[:host] = b if a }\nTCPServer.new(\"0.0.0.0\", o[:port])\n",
 		"PORT=5123 => any 5123")
 }
+
+// TestIfWithoutElse opens thirty texts that are not closed before an if: each of
+// them was read twice by the next.
+func TestIfWithoutElse(t *testing.T) {
+	t.Parallel()
+	outcome(t, "-- requirements.txt --\n-- Procfile --\nweb: python s.py\n-- s.py --\nimport os\nfrom http.server import BaseHTTPRequestHandler, HTTPServer\nHTTPServer((\"\", int(os.environ[\"PORT\"])), BaseHTTPRequestHandler).serve_forever()\n"+strings.Repeat("if os.environ.get(\"DOME]\n", 30),
+		"PORT=5123 => any 5123")
+}

@@ -333,7 +333,7 @@ func (e *Eval) goSet(base *Value, field string, at place.Span) *Value {
 			continue
 		}
 		for _, site := range f.Sets {
-			if !site.Node.Is(code.Member) || site.Node.Name != field || site.Scope == nil || site.Scope.Func == nil {
+			if site.Value == nil || !site.Node.Is(code.Member) || site.Node.Name != field || site.Scope == nil || site.Scope.Func == nil {
 				continue
 			}
 			fn := site.Scope.Func

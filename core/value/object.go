@@ -99,7 +99,7 @@ func (e *Eval) attributeOf(base, self *Value, name string, c *context) *Value {
 	{
 		declared := v != nil && v.Kind != Undef && r.file.Lang != code.PHP
 		for _, site := range r.file.Sets {
-			if site.Scope.Class != r.node || site.Node.Name != name || !site.Node.Is(code.Member) || !site.Node.Kid(0).Is(code.Name) {
+			if site.Value == nil || site.Scope.Class != r.node || site.Node.Name != name || !site.Node.Is(code.Member) || !site.Node.Kid(0).Is(code.Name) {
 				continue
 			}
 			if o := site.Node.Kids[0].Name; o != "this" && o != "self" && o != "cls" && o != "$this" {
@@ -346,7 +346,7 @@ func (e *Eval) setFrom(base *Value, name string) *Value {
 	for _, f := range e.Loader.Loaded() {
 		for _, site := range f.Sets {
 			obj := site.Node.Kid(0)
-			if !site.Node.Is(code.Member) || site.Node.Name != name || !obj.Is(code.Name) || obj.Name == "this" || obj.Name == "$this" || obj.Name == "self" || obj.Name == "cls" || e.busy(site.Node) {
+			if site.Value == nil || !site.Node.Is(code.Member) || site.Node.Name != name || !obj.Is(code.Name) || obj.Name == "this" || obj.Name == "$this" || obj.Name == "self" || obj.Name == "cls" || e.busy(site.Node) {
 				continue
 			}
 			e.active[site.Node] = true
