@@ -34,6 +34,9 @@ type Listener struct {
 	Mode               *value.Value   // what the program says it is run for; nil: the environment says it
 	View               View           // what is left of it for reports
 	Met                bool           // it was found by going through the program
+	// Asked are the variables that a program asks for while it is gone through; nil:
+	// its values tell.
+	Asked func() []*value.Value
 	// Follow says what it does in an environment by going through the program, for
 	// what its values do not tell; ok is false where that does not tell it either.
 	// Nil: there is no such way.
@@ -745,7 +748,11 @@ func Interface(host string) string {
 func (l *Listener) Decides(env value.Environ) []*value.Value {
 	const probe = 54321
 	var list []*value.Value
-	for _, v := range l.PortVariables() {
+	asked := l.PortVariables()
+	if len(asked) == 0 && l.Asked != nil {
+		asked = l.Asked()
+	}
+	for _, v := range asked {
 		try := env.With(map[string]string{v.Text: strconv.Itoa(probe)})
 		if o := l.Under(try); o.Outcome == "listens" && o.Port == probe {
 			list = append(list, v)

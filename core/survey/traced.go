@@ -85,6 +85,17 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 				}
 			}
 		}
+		if v := l.Bind; v != nil && v.Open() || v == nil && l.Port.Open() {
+			l.Asked = func() []*value.Value {
+				list := slices.Clone(run(value.Environ{}).Reads)
+				for _, r := range run(value.Environ{Set: map[string]string{"PORT": "8080"}}).Reads {
+					if !slices.ContainsFunc(list, func(x *value.Value) bool { return x.Text == r.Text }) {
+						list = append(list, r)
+					}
+				}
+				return list
+			}
+		}
 		l.Follow = func(env value.Environ) (fact.Outcome, bool) {
 			r := run(env)
 			out, ok := cameTo(st.Program, r, l, env, which, several)

@@ -413,12 +413,12 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 	case "process.cwd", "Deno.cwd":
 		return path.Join(root, m.e.Dir), true, nil
 	case "Deno.env.get":
-		if v, ok := m.env[text(0)]; ok {
+		if v, ok := m.lookup(text(0), at); ok {
 			return v, true, nil
 		}
 		return undefined, true, nil
 	case "Deno.env.has":
-		_, ok := m.env[text(0)]
+		_, ok := m.lookup(text(0), at)
 		return ok, true, nil
 	case "Deno.env.toObject":
 		return m.envObject(false), true, nil

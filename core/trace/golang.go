@@ -776,9 +776,10 @@ func (m *machine) goBuiltin(f *opaque, args []any, at spot) (v any, done bool, e
 	case "os.Exit", "log.Fatal", "log.Fatalf", "log.Fatalln", "log.Panic", "log.Panicf", "log.Panicln", "runtime.Goexit":
 		return nil, true, &exit{}
 	case "os.Getenv":
-		return m.env[text(0)], unknownArg == nil, nil
+		v, _ := m.lookup(text(0), at)
+		return v, unknownArg == nil, nil
 	case "os.LookupEnv", "syscall.Getenv":
-		v, ok := m.env[text(0)]
+		v, ok := m.lookup(text(0), at)
 		return results(v, ok), unknownArg == nil, nil
 	case "os.Setenv":
 		if !known(arg(1)) {

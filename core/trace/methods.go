@@ -72,7 +72,7 @@ func (m *machine) builtinMethod(base any, name string, args []any, keys map[stri
 		}
 		return m.jsList(b, name, args, s, at)
 	case *envMap:
-		return m.envMethod(name, args, py)
+		return m.envMethod(name, args, py, at)
 	case *object:
 		return m.objectMethod(b, name, args, keys, s, at)
 	case *promise:
@@ -209,13 +209,13 @@ func (m *machine) promised(p *promise, name string, args []any, at spot) (any, b
 	return nil, false, nil
 }
 
-func (m *machine) envMethod(name string, args []any, py bool) (any, bool, error) {
+func (m *machine) envMethod(name string, args []any, py bool, at spot) (any, bool, error) {
 	key := show(first(args))
 	other := any(nil)
 	if len(args) > 1 {
 		other = args[1]
 	}
-	v, set := m.env[key]
+	v, set := m.lookup(key, at)
 	switch name {
 	case "get":
 		if set {

@@ -43,7 +43,7 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 		if s.python() {
 			return &opaque{path: "os.environ." + name}, nil
 		}
-		if v, ok := m.env[name]; ok {
+		if v, ok := m.lookup(name, spot{s.module.file, n}); ok {
 			return v, nil
 		}
 		return undefined, nil
@@ -459,7 +459,7 @@ func (m *machine) index(base any, n *code.Node, s *scope) (any, error) {
 		return string(r[int(i)]), nil
 	case *envMap:
 		name := show(k)
-		if v, ok := m.env[name]; ok {
+		if v, ok := m.lookup(name, spot{s.module.file, n}); ok {
 			return v, nil
 		}
 		if s.python() {

@@ -422,7 +422,7 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		if !ok {
 			return dontKnow("a variable"), true, nil
 		}
-		if v, ok := m.env[key]; ok {
+		if v, ok := m.lookup(key, at); ok {
 			return v, true, nil
 		}
 		if d, ok := keys["default"]; ok {

@@ -42,6 +42,8 @@ type Result struct {
 	// Waiting says that functions were handed to what is not followed, which
 	// may call them.
 	Waiting bool
+	// Reads are the variables that it asks for by their names, in order.
+	Reads []*value.Value
 	// Forks says that the program makes processes of its own file.
 	Forks bool
 }
@@ -54,6 +56,7 @@ const (
 	maxText  = 1 << 16
 	maxItems = 1 << 13
 	maxCalls = 256
+	maxReads = 24
 	maxUsed  = 1 << 24 // bytes and elements that are copied
 	maxTurns = 300     // of a loop, once the program listens
 )
@@ -104,7 +107,7 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 			}
 		}
 	}
-	r = Result{Calls: m.calls, Waiting: m.waiting, Forks: m.forks}
+	r = Result{Calls: m.calls, Waiting: m.waiting, Forks: m.forks, Reads: m.reads}
 	switch err := err.(type) {
 	case nil:
 	case *exit:
@@ -173,6 +176,8 @@ type machine struct {
 
 	goPackages map[string]*goPackage
 	parsers    []parser // what parsers of the command line set by default
+	asked      map[string]bool
+	reads      []*value.Value
 	calls      []Call
 	later      []job
 	kept       []job // functions that were handed to what is not followed
@@ -253,6 +258,19 @@ func raise(class, message string) error {
 // errorClass is a class of errors that the language has: all come from Exception
 // and Error.
 func errorClass(name string) *class { return &class{name: name, builtin: true} }
+
+// lookup gives a variable of the environment, and notes that it was asked for.
+func (m *machine) lookup(name string, at spot) (string, bool) {
+	v, ok := m.env[name]
+	if !m.asked[name] && len(m.reads) < maxReads {
+		if m.asked == nil {
+			m.asked = map[string]bool{}
+		}
+		m.asked[name] = true
+		m.reads = append(m.reads, value.Variable(name, value.ReadsUndef, at.span()))
+	}
+	return v, ok
+}
 
 // step counts; a program without an end is given up.
 func (m *machine) step() error {

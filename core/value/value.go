@@ -212,6 +212,13 @@ func (v *Value) Depends() bool {
 	return found
 }
 
+// Open reports whether a part of the value is not known. It is safe on nil.
+func (v *Value) Open() bool {
+	found := false
+	v.Walk(func(k *Value) { found = found || k.Kind == Unknown || k.Kind == External })
+	return found
+}
+
 // without is an object that has those of its keys for which a test of their
 // value does not hold.
 func (v *Value) without(test func(*Value) *Value) *Value {

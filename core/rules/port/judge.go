@@ -59,6 +59,10 @@ func one(on *rules.On, l *fact.Listener) verdict {
 			}
 		}
 		for _, x := range l.Decides(on.Env) {
+			if x.Text != name && strings.EqualFold(x.Text, name) && !x.Fold {
+				v.rule, v.variable = "port/name-case", x
+				return v
+			}
 			if x.Text != name && (l.Port != nil || l.Bind != nil) { // a server's own variable is not for hosts to know
 				v.rule, v.variable = "port/other-name", x
 				return v
