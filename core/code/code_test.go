@@ -301,6 +301,14 @@ func TestDeepNestingEnds(t *testing.T) {
 	read("a.py", strings.Repeat("f'{", 3_000))
 	read("a.py", strings.Repeat("lambda:", 20_000))
 	read("a.py", strings.Repeat("not ", 50_000))
+	// What is read twice at each level, or stands in two places of the tree, has
+	// no end after some 30 of them.
+	for name, part := range map[string]string{
+		"a.rb": `("/") { |_, oc`, "b.rb": "@where=x (x, ", "c.rb": "(x, pub{x`${fn struct#{", "d.rb": `x, @y = "#{f { x, @z = "`,
+		"a.java": "** ]x=> ?::{ for", "a.php": "foreach (f(function () { ", "a.js": "'async else=> ", "a.tsx": "case case not async return =>", "a.rs": "`${catch case {x$xclass |x, ",
+	} {
+		read(name, strings.Repeat(part, 60))
+	}
 }
 
 func FuzzRead(f *testing.F) {

@@ -24,6 +24,7 @@ func parseMore(lang Language, src []byte, toks []tok) *Node {
 type loose struct {
 	reader
 	params1 *Node // the parameters of the block that was read last
+	shared  int   // how many values were given to several targets
 }
 
 func (r *loose) into(body, s *Node) {
@@ -882,6 +883,13 @@ func (r *loose) loop() *Node {
 // all as it was and gives false for any other loop.
 func (r *loose) through(n *Node) bool {
 	start := r.pos
+	if r.bare[r.cur().off] { // it was read before
+		return false
+	}
+	other := func() bool {
+		r.another(start)
+		return false
+	}
 	paren := r.lang != Rust && r.lang != Ruby && r.eatP("(")
 	sep, open := 0, 0
 	for i := 0; sep == 0 && i < 40; i++ {
@@ -900,8 +908,7 @@ func (r *loose) through(n *Node) bool {
 		}
 	}
 	if sep == 0 || r.lang == Elixir {
-		r.pos = start
-		return false
+		return other()
 	}
 	at := r.pos + sep
 	target := func(end int) *Node {
@@ -934,8 +941,8 @@ func (r *loose) through(n *Node) bool {
 	if r.lang == PHP {
 		over = r.expr(0)
 		if r.pos != at {
-			r.pos, r.noIn = start, saved
-			return false
+			r.noIn = saved
+			return other()
 		}
 		r.pos++
 		end := r.pos
@@ -971,8 +978,8 @@ func (r *loose) through(n *Node) bool {
 		r.eatP(")")
 	}
 	if to == nil || over == nil {
-		r.pos, n.Alias = start, ""
-		return false
+		n.Alias = ""
+		return other()
 	}
 	n.Name = "of"
 	if r.lang == Java || r.lang == Kotlin || r.lang == CSharp {
@@ -1086,6 +1093,9 @@ func chained(arms []arm, value bool) *Node {
 func either(a, b *Node) *Node {
 	if a == nil {
 		return b
+	}
+	if b == nil { // a pattern that could not be read
+		b = &Node{Kind: Unknown, Off: a.End, End: a.End}
 	}
 	return &Node{Kind: Binary, Name: "||", Off: a.Off, End: b.End, Kids: []*Node{a, b}}
 }
@@ -1765,19 +1775,24 @@ func structClass(name, call *Node) *Node {
 // and nothing read, where it is something else.
 func (r *loose) targets(first *Node) *Node {
 	start := r.pos
+	if r.bare[r.cur().off] { // it was read before
+		return nil
+	}
+	none := func() *Node {
+		r.another(start)
+		return nil
+	}
 	list := &Node{Kind: Array, Off: first.Off, Kids: []*Node{first}}
 	for r.eatP(",") {
 		r.eatP("*")
 		e := r.expr(0)
 		if !e.Is(Name) && !e.Is(Member) && !e.Is(Index) {
-			r.pos = start
-			return nil
+			return none()
 		}
 		list.Kids = append(list.Kids, e)
 	}
 	if !r.isP("=") {
-		r.pos = start
-		return nil
+		return none()
 	}
 	return r.done(list)
 }
@@ -1808,6 +1823,7 @@ func (r *loose) simple() *Node {
 	if r.lang == Ruby && r.isP(",") && (e.Is(Name) || e.Is(Member) || e.Is(Index)) { // a, b = x, y
 		if targets := r.targets(e); targets != nil {
 			r.pos++
+			shared := r.shared
 			value := r.rescued(r.expr(0))
 			if value == nil {
 				value = &Node{Kind: Unknown, Off: r.end(), End: r.end()}
@@ -1825,7 +1841,14 @@ func (r *loose) simple() *Node {
 				return r.tail(r.done(&Node{Kind: Bind, Off: off, Kids: []*Node{targets, value}}))
 			}
 			group := &Node{Kind: Block, Off: off}
+			nested := r.shared > shared
+			r.shared++
 			for i, t := range targets.Kids {
+				if nested && i > 0 && !(value.Is(Array) && i < len(value.Kids)) {
+					// One that itself has such a value in it would be gone through
+					// twice as often at each level.
+					value = &Node{Kind: Unknown, Off: value.Off, End: value.End}
+				}
 				v := &Node{Kind: Index, Off: value.Off, End: value.End, Kids: []*Node{value, {Kind: Number, Name: itoa(i), Off: value.Off, End: value.End}}}
 				if value.Is(Array) && i < len(value.Kids) {
 					v = value.Kids[i]

@@ -294,11 +294,13 @@ func (r *loose) pieces(t *tok) []*Node {
 			}
 			continue
 		}
-		sub := &loose{reader: reader{lang: r.lang, src: r.src, toks: p.toks, depth: r.depth + 1}}
+		sub := &loose{reader: r.part(p.toks)}
 		if sub.depth >= maxReaderDepth {
 			continue
 		}
-		if e := sub.expr(0); e != nil {
+		e := sub.expr(0)
+		r.shared += sub.shared
+		if e != nil {
 			list = append(list, e)
 		}
 	}

@@ -9,8 +9,8 @@ type reader struct {
 	toks  []tok
 	pos   int
 	depth int
-	bare  map[int]bool // places of an if of Python that has no else
-	noIn  bool         // `in` ends an expression (heads of for loops)
+	bare  map[int32]bool // offsets of what was first read as something that it is not
+	noIn  bool           // `in` ends an expression (heads of for loops)
 }
 
 const maxReaderDepth = 300
@@ -900,6 +900,24 @@ func (r *reader) classMember(body *Node) {
 	body.Kids = append(body.Kids, r.done(b))
 }
 
+// another goes back to start, where what was read is something else, and keeps
+// that in mind: what stands in it would be read twice as often at each level.
+func (r *reader) another(start int) {
+	r.pos = start
+	if r.bare == nil {
+		r.bare = map[int32]bool{}
+	}
+	r.bare[r.cur().off] = true
+}
+
+// part makes the reader of the tokens inside a text.
+func (r *reader) part(toks []tok) reader {
+	if r.bare == nil {
+		r.bare = map[int32]bool{}
+	}
+	return reader{lang: r.lang, src: r.src, toks: toks, depth: r.depth + 1, bare: r.bare}
+}
+
 // typeArgs steps over <...>.
 func (r *reader) typeArgs() bool {
 	start, depth := r.pos, 0
@@ -1097,17 +1115,13 @@ func (r *reader) expr(level int) *Node {
 		}
 		if t.kind == tName && t.text == "if" && level <= 2 { // Python's conditional
 			start := r.pos
-			if r.bare[start] { // it was read before
+			if r.bare[t.off] { // it was read before
 				return left
 			}
 			r.pos++
 			test := r.expr(3)
 			if !r.eatN("else") {
-				if r.bare == nil {
-					r.bare = map[int]bool{}
-				}
-				r.bare[start] = true
-				r.pos = start
+				r.another(start)
 				return left
 			}
 			left = r.done(&Node{Kind: Cond, Off: left.Off, Kids: []*Node{test, left, r.operand(2)}})
@@ -1444,15 +1458,19 @@ func (r *reader) name(t *tok) *Node {
 			if next.kind == tName && r.at(2).kind == tPunct && r.at(2).text == "=>" {
 				r.pos++
 				f := r.name(r.cur())
-				f.Flag |= Async
+				if f != nil { // nil where it is nested too deeply
+					f.Flag |= Async
+				}
 				return f
 			}
 			if next.kind == tPunct && next.text == "(" {
 				r.pos++
 				if r.arrowAhead() {
 					f := r.primary()
-					f.Flag |= Async
-					f.Off = t.off
+					if f != nil {
+						f.Flag |= Async
+						f.Off = t.off
+					}
 					return f
 				}
 				r.pos--
@@ -1483,7 +1501,7 @@ func (r *reader) parts(t *tok) []*Node {
 			}
 			continue
 		}
-		sub := &reader{lang: r.lang, src: r.src, toks: p.toks, depth: r.depth + 1}
+		sub := r.part(p.toks)
 		e := sub.sequence()
 		if e == nil {
 			if t.kind == tMarkup {
