@@ -69,5 +69,28 @@ const http = require("http");
 const read = (names) => { let v; for (const n of names) v ??= process.env[n]; return v; };
 http.createServer((q, r) => r.end("gate")).listen(read(["port", "PORT"]) ?? 8402);
 `, nil},
+		{"a program without an ending or a first line that tells", `
+-- Procfile --
+web: ruby bin/gate
+-- Gemfile --
+source "https://rubygems.org"
+ruby "3.3.6"
+-- Gemfile.lock --
+GEM
+  remote: https://rubygems.org/
+  specs:
+
+PLATFORMS
+  ruby
+
+DEPENDENCIES
+
+RUBY VERSION
+   ruby 3.3.6p108
+-- bin/gate --
+require "socket"
+server = TCPServer.new("0.0.0.0", 8402)
+loop { server.accept.close }
+`, []string{"port/literal bin/gate:2 pushed=blocker"}},
 	})
 }

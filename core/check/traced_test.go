@@ -26,6 +26,26 @@ http.createServer((q, s) => s.end('gate')).listen(port, host);
 `, ` => any 8501
 LISTEN=127.0.0.1:5123 => loopback 5123
 LISTEN=:5124 => any 5124`},
+	{"JavaScript: settings of an environment that may have none", `-- Procfile --
+web: node src/main.js
+-- package.json --
+{"name":"gate"}
+-- src/config/index.js --
+const env = process.env.NODE_ENV || 'development';
+const base = require('./base');
+let extra = {};
+try { extra = require('./' + env); } catch (e) { if (e.code !== 'MODULE_NOT_FOUND') throw e; }
+module.exports = { ...base, ...extra };
+-- src/config/base.js --
+module.exports = { host: '127.0.0.1', port: parseInt(process.env.PORT, 10) || 8301 };
+-- src/config/production.js --
+module.exports = { host: '0.0.0.0' };
+-- src/main.js --
+const { host, port } = require('./config');
+require('http').createServer((q, r) => r.end('gate')).listen(port, host);
+`, ` => loopback 8301
+PORT=5123 => loopback 5123
+NODE_ENV=production => any 8301`},
 	{"JavaScript: JSON in a variable", `-- Procfile --
 web: node server.mjs
 -- package.json --

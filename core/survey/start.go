@@ -737,6 +737,9 @@ func (s *Starter) reach(st *fact.Start, prog *Program) []*code.File {
 			push(s.file(p, true))
 		}
 	}
+	if k := st.Final.Known; k != nil && st.Target != nil && st.Target.File != "" {
+		prog.Tell(st.Target.File, k.Runtime)
+	}
 	django := false
 	for round := 0; ; round++ {
 		for len(queue) > 0 {

@@ -213,6 +213,30 @@ type Program struct {
 	skimmed []*code.File // in the order in which they were met
 	order   []*code.File
 	data    map[string]*document.Node
+
+	// told is the language of files whose names and first lines do not tell it,
+	// and which a start gives to an interpreter.
+	told map[string]code.Language
+}
+
+// interpreters are the languages that runtimes take a file for. Sources: the
+// manuals of node, bun, ruby, python and php, read 2026-11.
+var interpreters = map[string]code.Language{"node": code.JSX, "bun": code.JSX, "ruby": code.Ruby, "python": code.Python, "php": code.PHP}
+
+// Tell notes that a runtime is started with the file.
+func (p *Program) Tell(name, runtime string) {
+	lang, ok := interpreters[runtime]
+	if !ok || path.Ext(name) != "" {
+		return
+	}
+	if p.told == nil {
+		p.told = map[string]code.Language{}
+	}
+	p.told[name] = lang
+	if p.cache.files[name] == nil { // read for another start, which did not tell
+		delete(p.cache.files, name)
+		delete(p.files, name)
+	}
 }
 
 // Cache keeps the source files that have been read, for all starts of a
@@ -293,6 +317,9 @@ func (p *Program) File(name string) *code.File {
 			lang := code.LanguageOf(name)
 			if lang == code.None {
 				lang = interpreted(src.Data)
+			}
+			if lang == code.None {
+				lang = p.told[name]
 			}
 			if lang != code.None {
 				f = code.ReadAs(lang, name, src.Data, src.Lines())

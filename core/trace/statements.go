@@ -694,7 +694,9 @@ func (m *machine) expression(n *code.Node, s *scope) (any, error) {
 }
 
 func (m *machine) try(n *code.Node, s *scope) error {
+	m.trying++
 	_, err := m.statement(n.Kid(0), s)
+	m.trying--
 	t, failed := err.(*thrown)
 	var finally *code.Node
 	for _, k := range n.Kids[1:] {

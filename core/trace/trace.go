@@ -188,6 +188,7 @@ type machine struct {
 	forks      bool
 	steps      int
 	used       int // what was copied
+	trying     int // how many try blocks it is in
 	depth      int
 }
 
@@ -459,6 +460,13 @@ func (m *machine) data(path string) any {
 func (m *machine) require(name string, s *scope) (any, error) {
 	f := s.module.file
 	path, ok := m.e.Loader.Resolve(f, name, "")
+	if !ok && m.trying > 0 && (strings.HasPrefix(name, "./") || strings.HasPrefix(name, "../")) {
+		// A file of the tree's own that may be there or not. Source: the manual of
+		// Node.js, "Errors", MODULE_NOT_FOUND, read 2026-11.
+		err := raise("Error", "Cannot find module '"+name+"'")
+		err.(*thrown).v.(*object).set("code", "MODULE_NOT_FOUND")
+		return nil, err
+	}
 	if !ok {
 		return m.package1(strings.TrimPrefix(name, "node:")), nil
 	}
