@@ -10,6 +10,7 @@ import (
 	"strings"
 
 	"ubique/core/code"
+	"ubique/core/source"
 	"ubique/core/value"
 )
 
@@ -465,7 +466,7 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		if !ok {
 			return false, true, nil
 		}
-		return slices.Contains(m.e.Loader.Beside(treeDir(p)), p), true, nil
+		return slices.Contains(m.e.Loader.Beside(source.Dir(p)), p), true, nil
 	case "fs.readFileSync", "fs.promises.readFile", "fs/promises.readFile", "Deno.readTextFileSync", "Deno.readTextFile":
 		x := m.readFile(arg(0))
 		if strings.Contains(f.path, "romises") || f.path == "Deno.readTextFile" {
@@ -496,13 +497,6 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		return undefined, true, nil
 	}
 	return nil, false, nil
-}
-
-func treeDir(p string) string {
-	if i := strings.LastIndexByte(p, '/'); i >= 0 {
-		return p[:i]
-	}
-	return ""
 }
 
 // pathText is a path: a text, or an address of a file.
@@ -542,7 +536,7 @@ func (m *machine) readFile(name any) any {
 	} else if ok {
 		return &content{nil, text}
 	}
-	if !slices.Contains(m.e.Loader.Beside(treeDir(p)), p) {
+	if !slices.Contains(m.e.Loader.Beside(source.Dir(p)), p) {
 		return raise("FileNotFoundError", p).(*thrown)
 	}
 	return dontKnow("what is in " + p)

@@ -307,7 +307,7 @@ func (m *machine) name(n *code.Node, s *scope) (any, error) {
 	case "__filename":
 		return root + "/" + s.module.file.Name, nil
 	case "__dirname":
-		return pathDir(root + "/" + s.module.file.Name), nil
+		return path.Dir(root + "/" + s.module.file.Name), nil
 	case "globalThis", "global":
 		return &opaque{path: n.Name}, nil
 	case "exports":
@@ -866,33 +866,46 @@ func pyOperate(name string, a, b any) (any, error) {
 
 // percent is a text of Python % values.
 func percent(format string, args any) (any, error) {
-	var list1 []any
+	given := []any{args}
 	if l, ok := args.(*list); ok && l.tuple {
-		list1 = l.items
-	} else {
-		list1 = []any{args}
+		given = l.items
 	}
+	out, ok := verbs(format, given, func(verb byte, v any) (string, bool) {
+		_, whole := v.(integer)
+		return pyShow(v), verb == 's' || whole && strings.IndexByte("dir", verb) >= 0
+	})
+	if !ok {
+		return nil, giveUp("a format that is not followed")
+	}
+	return out, nil
+}
+
+// verbs puts values into a format, one for each verb of a letter; ok is false
+// where a verb is not for its value, or where they are not as many.
+func verbs(format string, args []any, of func(verb byte, v any) (string, bool)) (text string, ok bool) {
 	var b strings.Builder
 	for i := 0; i < len(format); i++ {
-		if format[i] != '%' || i+1 == len(format) {
+		if format[i] != '%' {
 			b.WriteByte(format[i])
 			continue
 		}
-		i++
-		switch format[i] {
-		case '%':
-			b.WriteByte('%')
-		case 's', 'd', 'i', 'r':
-			if len(list1) == 0 {
-				return nil, raise("TypeError", "not enough arguments for format string")
-			}
-			b.WriteString(pyShow(list1[0]))
-			list1 = list1[1:]
-		default:
-			return nil, giveUp("a format that is not followed")
+		if i++; i == len(format) {
+			return "", false
 		}
+		if format[i] == '%' {
+			b.WriteByte('%')
+			continue
+		}
+		if len(args) == 0 {
+			return "", false
+		}
+		part, fits := of(format[i], args[0])
+		if args = args[1:]; !fits || b.Len()+len(part) > maxText {
+			return "", false
+		}
+		b.WriteString(part)
 	}
-	return b.String(), nil
+	return b.String(), len(args) == 0
 }
 
 func (m *machine) assignment(n *code.Node, s *scope) (any, error) {

@@ -9,6 +9,8 @@ import (
 	"strings"
 
 	"ubique/core/code"
+	"ubique/core/source"
+	"ubique/core/value"
 )
 
 // What programs of Go do (The Go Programming Language Specification, 1.26): a
@@ -25,7 +27,7 @@ type goPackage struct {
 
 // runGo loads the package of a file and runs its main.
 func (m *machine) runGo(file string) error {
-	p, err := m.goLoad(treeDir(file))
+	p, err := m.goLoad(source.Dir(file))
 	if err != nil {
 		return err
 	}
@@ -98,23 +100,15 @@ func (m *machine) goImport(n *code.Node, s *scope) error {
 	name := n.Kids[0].Alias
 	to, ok := m.e.Loader.Resolve(s.module.file, n.Name, "")
 	if !ok {
-		s.declare(name, m.package1(withoutMajor(n.Name)))
+		s.declare(name, m.package1(value.Library(n.Name)))
 		return nil
 	}
-	p, err := m.goLoad(treeDir(to))
+	p, err := m.goLoad(source.Dir(to))
 	if err != nil {
 		return err
 	}
 	s.declare(name, p)
 	return nil
-}
-
-// withoutMajor takes the major version off the end of a module's path.
-func withoutMajor(p string) string {
-	if i := strings.LastIndexByte(p, '/'); i > 0 && len(p) > i+2 && p[i+1] == 'v' && strings.Trim(p[i+2:], "0123456789") == "" {
-		return p[:i]
-	}
-	return p
 }
 
 // goType is a type of a structure by the name that a file gives it: one of the
@@ -998,14 +992,20 @@ func (m *machine) goBuiltin(f *opaque, args []any, at spot) (v any, done bool, e
 			return results(o, nil), true, nil
 		}
 		return o, true, nil
-	case "encoding/json.Unmarshal", "gopkg.in/yaml.v3.Unmarshal", "gopkg.in/yaml.v2.Unmarshal", "go.yaml.in/yaml.Unmarshal", "github.com/goccy/go-yaml.Unmarshal", "github.com/pelletier/go-toml.Unmarshal", "github.com/BurntSushi/toml.Unmarshal", "sigs.k8s.io/yaml.Unmarshal":
-		v, err := m.goDecode(arg(0), arg(1), at)
-		return v, true, err
-	case "github.com/BurntSushi/toml.DecodeFile":
-		v, err := m.goDecode(m.readFile(arg(0)), arg(1), at)
-		return results(dontKnow("what was read"), v), true, err
 	}
-	return nil, false, nil
+	if !value.Decodes(f.path) {
+		return nil, false, nil
+	}
+	from, gives := arg(0), func(err any) any { return err }
+	switch {
+	case strings.HasSuffix(f.path, ".DecodeFile"):
+		from = m.readFile(from)
+		fallthrough
+	case strings.HasSuffix(f.path, ".Decode"):
+		gives = func(err any) any { return results(dontKnow("what was read"), err) }
+	}
+	v, err = m.goDecode(from, arg(1), at)
+	return gives(v), true, err
 }
 
 // goFlagKind is what kind of a flag a call defines (packages flag and pflag).
@@ -1066,7 +1066,8 @@ func (m *machine) goFlag(name, short, kind string, def any) (any, bool, error) {
 // goNumbers are the types of numbers, which convert.
 var goNumbers = map[string]bool{"int": true, "int8": true, "int16": true, "int32": true, "int64": true, "uint": true, "uint8": true, "uint16": true, "uint32": true, "uint64": true, "byte": true, "rune": true, "float64": true, "float32": true, "time.Duration": true}
 
-// expand puts variables into a text: $NAME and ${NAME}.
+// expand puts variables into a text, $NAME and ${NAME}, as os.Expand does: the
+// core does not import os.
 func expand(s string, get func(string) string) string {
 	var b strings.Builder
 	for i := 0; i < len(s); i++ {
@@ -1094,42 +1095,30 @@ func expand(s string, get func(string) string) string {
 	return b.String()
 }
 
-// goFormat is fmt.Sprintf with plain verbs.
+// goFormat is fmt.Sprintf with plain verbs, each of a value that it is for
+// (package fmt of Go 1.25, "Printing").
 func goFormat(format string, args []any) (any, bool, error) {
-	var b strings.Builder
-	next := 0
-	for i := 0; i < len(format); i++ {
-		if format[i] != '%' || i+1 == len(format) {
-			b.WriteByte(format[i])
-			continue
+	out, ok := verbs(format, args, func(verb byte, v any) (string, bool) {
+		fits := false
+		switch v.(type) {
+		case string:
+			fits = strings.IndexByte("svq", verb) >= 0
+		case integer:
+			fits = strings.IndexByte("dv", verb) >= 0
+		case float64:
+			fits = verb == 'v'
+		case bool:
+			fits = strings.IndexByte("tv", verb) >= 0
 		}
-		i++
-		switch format[i] {
-		case '%':
-			b.WriteByte('%')
-		case 's', 'd', 'v', 'q', 't':
-			if next >= len(args) {
-				return dontKnow("a format"), true, nil
-			}
-			switch args[next].(type) {
-			case string, integer, float64, bool:
-			default:
-				return dontKnow("a text with what is not known"), true, nil
-			}
-			if format[i] == 'q' {
-				b.WriteString(strconv.Quote(show(args[next])))
-			} else {
-				b.WriteString(show(args[next]))
-			}
-			next++
-		default:
-			return dontKnow("a format"), true, nil
+		if verb == 'q' {
+			return strconv.Quote(show(v)), fits
 		}
-		if b.Len() > maxText {
-			return nil, true, giveUp("a text that is too long")
-		}
+		return show(v), fits
+	})
+	if !ok {
+		return dontKnow("a format"), true, nil
 	}
-	return b.String(), true, nil
+	return out, true, nil
 }
 
 // goInvoke runs a function of Go: what a method belongs to is its last

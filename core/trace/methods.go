@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"ubique/core/code"
+	"ubique/core/source"
 	"ubique/core/value"
 )
 
@@ -1003,7 +1004,7 @@ func (m *machine) pathMethod(p pyPath, name string, args []any) (any, bool, erro
 		return pyPath(s), true, nil
 	case "exists", "is_file":
 		t, ok := m.treePath(string(p))
-		return ok && slices.Contains(m.e.Loader.Beside(treeDir(t)), t), true, nil
+		return ok && slices.Contains(m.e.Loader.Beside(source.Dir(t)), t), true, nil
 	case "read_text", "open", "read_bytes":
 		v := m.readFile(p)
 		if t, ok := v.(*thrown); ok {

@@ -16,8 +16,6 @@ const root = "/tree"
 // pyPath is a pathlib.Path.
 type pyPath string
 
-func pathDir(p string) string { return path.Dir(p) }
-
 // treePath is a path as one of the tree; ok is false where it lies outside.
 func (m *machine) treePath(p string) (string, bool) {
 	if rest, ok := strings.CutPrefix(p, root+"/"); ok {
@@ -852,12 +850,7 @@ func (m *machine) construct(c *class, o *object, args []any, at spot) error {
 	return err
 }
 
-func first(args []any) any {
-	if len(args) > 0 {
-		return args[0]
-	}
-	return undefined
-}
+func first(args []any) any { return at2(args, 0) }
 
 // fieldsOf lists the fields of a data class, those of its bases first.
 func fieldsOf(c *class) []string {

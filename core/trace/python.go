@@ -6,6 +6,8 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+
+	"ubique/core/source"
 )
 
 // pyBuiltin calls a function of Python or of its library; done is false for any
@@ -454,7 +456,7 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		return s, true, nil
 	case "os.path.exists", "os.path.isfile":
 		p, ok := m.treePath(pathText(arg(0)))
-		return ok && slices.Contains(m.e.Loader.Beside(treeDir(p)), p), true, nil
+		return ok && slices.Contains(m.e.Loader.Beside(source.Dir(p)), p), true, nil
 	case "os.getcwd":
 		return path.Join(root, m.e.Dir), true, nil
 	case "pathlib.Path", "pathlib.PurePath":

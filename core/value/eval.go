@@ -1715,7 +1715,7 @@ func (e *Eval) imported(f *code.File, imp, m *code.Node) *Value {
 	if !ok {
 		module := strings.TrimPrefix(imp.Name, "node:")
 		if f.Lang == code.Go {
-			module = withoutMajor(module)
+			module = Library(module)
 		}
 		if m.Flag&code.TopName != 0 {
 			module = m.Alias

@@ -401,14 +401,6 @@ func (e *Eval) elsewhere(bs []*code.Binding, name string, f *code.File) []*code.
 	return bs
 }
 
-// withoutMajor takes the major version off the end of a module's path.
-func withoutMajor(p string) string {
-	if i := strings.LastIndexByte(p, '/'); i > 0 && i+2 < len(p)+1 && p[i+1] == 'v' && len(p) > i+2 && strings.Trim(p[i+2:], "0123456789") == "" {
-		return p[:i]
-	}
-	return p
-}
-
 // samePackage looks a name up in the other files of a Go package.
 func (e *Eval) samePackage(name string, f *code.File) *Value {
 	dir := f.Name[:strings.LastIndexByte(f.Name, '/')+1]

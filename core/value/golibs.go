@@ -14,8 +14,9 @@ import (
 // sethvargo/go-envconfig 1.3, caarlos0/env 11, cleanenv 1.5, kong 1.12, viper
 // 1.21, pflag 1.0, cobra 1.10, urfave/cli 2 and 3; read 2026-11).
 
-// library is the path of an import without its major version.
-func library(p string) string {
+// Library is the path of an import of Go without its major version (Go Modules
+// Reference, "Module paths"; gopkg.in puts it behind a dot; read 2026-11).
+func Library(p string) string {
 	parts := strings.Split(p, "/")
 	kept := parts[:0]
 	for _, x := range parts {
@@ -43,7 +44,7 @@ func (e *Eval) goLibrary(n *code.Node, s *code.Scope, c *context) *Value {
 	callee := n.Kid(0)
 	at := s.File.At(n)
 	if callee.Is(code.Index) && callee.Kid(0).Is(code.Member) && callee.Kids[0].Name == "ParseAs" { // env.ParseAs[Settings]()
-		if fn := e.expr(callee.Kids[0], s, c); strings.HasSuffix(library(fn.Text), "caarlos0/env.ParseAs") {
+		if fn := e.expr(callee.Kids[0], s, c); strings.HasSuffix(Library(fn.Text), "caarlos0/env.ParseAs") {
 			if cls, f := e.goStruct(callee.Kid(1).Dotted()); cls != nil {
 				return e.goFields(cls, f, "env", "", nil)
 			}
@@ -66,7 +67,7 @@ func (e *Eval) goLibrary(n *code.Node, s *code.Scope, c *context) *Value {
 			of = base.Kids[0].Name
 		case base.Is(code.Name):
 			if b := e.expr(base, s, c); b.Kind == External {
-				of = library(b.Text)
+				of = Library(b.Text)
 				of = of[strings.LastIndexByte(of, '/')+1:]
 			}
 		}
@@ -85,7 +86,7 @@ func (e *Eval) goLibrary(n *code.Node, s *code.Scope, c *context) *Value {
 		if base.Is(code.Call) && base.Kid(0).Is(code.Member) && strings.HasSuffix(base.Kids[0].Name, "Flags") { // cmd.Flags().GetInt
 			return e.flagNamed(arg(0).literal(), at)
 		}
-		if b := e.expr(base, s, c); b.Kind == External && strings.HasPrefix(library(b.Text), "github.com/spf13/viper") && arg(0).Kind == Str {
+		if b := e.expr(base, s, c); b.Kind == External && strings.HasPrefix(Library(b.Text), "github.com/spf13/viper") && arg(0).Kind == Str {
 			v := e.viper(arg(0).Text, at)
 			if strings.Contains(callee.Name, "Int") || strings.Contains(callee.Name, "Uint") {
 				return op("||", false, at, op("Number", false, at, v), number(0, at))
@@ -382,6 +383,9 @@ var fillers = map[string]string{
 // decoders fill a structure from data.
 var decoders = map[string]bool{"encoding/json.Unmarshal": true, "gopkg.in/yaml.Unmarshal": true, "go.yaml.in/yaml.Unmarshal": true, "github.com/pelletier/go-toml.Unmarshal": true, "github.com/BurntSushi/toml.Unmarshal": true, "github.com/BurntSushi/toml.Decode": true, "github.com/BurntSushi/toml.DecodeFile": true, "github.com/goccy/go-yaml.Unmarshal": true, "sigs.k8s.io/yaml.Unmarshal": true}
 
+// Decodes reports whether a call of Go reads data into its second argument.
+func Decodes(path string) bool { return decoders[path] }
+
 // handed gives what a call writes into an object of Go whose address it gets;
 // nil where it leaves it as it is.
 func (e *Eval) handed(now *Value, name string, site code.Site, c *context) *Value {
@@ -405,7 +409,7 @@ func (e *Eval) handed(now *Value, name string, site code.Site, c *context) *Valu
 	fn := e.expr(n.Kid(0), s, c)
 	switch fn.Kind {
 	case External:
-		p := library(fn.Text)
+		p := Library(fn.Text)
 		how := fillers[p]
 		if how == "" && strings.HasPrefix(p, "github.com/spf13/viper.New()") && strings.HasSuffix(p, ".Unmarshal") {
 			how = "viper"
@@ -684,7 +688,7 @@ func (e *Eval) viper(key string, at place.Span) *Value {
 			if site.Scope.File.Lang != code.Go {
 				continue
 			}
-			if b := e.Expr(site.Node.Kid(0).Kid(0), site.Scope); b.Kind != External || !strings.HasPrefix(library(b.Text), "github.com/spf13/viper") {
+			if b := e.Expr(site.Node.Kid(0).Kid(0), site.Scope); b.Kind != External || !strings.HasPrefix(Library(b.Text), "github.com/spf13/viper") {
 				continue
 			}
 			args, _ := e.Arguments(site)
