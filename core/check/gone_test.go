@@ -92,5 +92,25 @@ require "socket"
 server = TCPServer.new("0.0.0.0", 8402)
 loop { server.accept.close }
 `, []string{"port/literal bin/gate:2 pushed=blocker"}},
+		{"twin: the else of a loop of Python, which a break passes", `
+-- Procfile --
+web: python main.py
+-- .python-version --
+3.13
+-- requirements.txt --
+-- main.py --
+import os
+from http.server import HTTPServer, BaseHTTPRequestHandler
+
+conf = {}
+for key, fallback in {"host": "0.0.0.0", "port": "8402"}.items():
+    for name in ("GATE_" + key.upper(), key.upper()):
+        if name in os.environ:
+            conf[key] = os.environ[name]
+            break
+    else:
+        conf[key] = fallback
+HTTPServer((conf["host"], int(conf["port"])), BaseHTTPRequestHandler).serve_forever()
+`, nil},
 	})
 }

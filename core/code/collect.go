@@ -62,7 +62,12 @@ func (c *collector) block(n *Node, fr frame) {
 		c.stmt(n, fr)
 		return
 	}
-	for _, s := range n.Kids {
+	for i, s := range n.Kids {
+		if s.Is(Block) && s.Name == "else" && i > 0 && n.Kids[i-1].Is(Loop) && n.Kids[i-1].breaks() {
+			// The else of a loop of Python: only where nothing broke out of it.
+			c.stmt(s, fr.with(&Node{Kind: Unknown, Off: s.Off, End: s.Off}, false))
+			continue
+		}
 		c.stmt(s, fr)
 		if test := asserted(s); test != nil {
 			fr = fr.with(test, false)
@@ -73,6 +78,15 @@ func (c *collector) block(n *Node, fr frame) {
 			fr.guards[len(fr.guards)-1].Exit = w.exit
 		}
 	}
+}
+
+// breaks reports whether something may break out of a loop.
+func (n *Node) breaks() (found bool) {
+	n.Walk(func(k *Node) bool {
+		found = found || k.Is(Jump) && k.Name == "break"
+		return !found && (k == n || !k.Is(Loop) && !k.Is(Func))
+	})
+	return found
 }
 
 // way is how a statement leaves what is around it: always, or where a test

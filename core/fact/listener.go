@@ -241,6 +241,16 @@ func (l *Listener) Under(env value.Environ) Outcome {
 	return out
 }
 
+// Denied says what going through the program tells against what the values
+// tell: that it listens elsewhere. ok is false where it does not.
+func (l *Listener) Denied(env value.Environ, told Outcome) (out Outcome, ok bool) {
+	if l.Follow == nil || told.Outcome != "listens" {
+		return told, false
+	}
+	out, ok = l.Follow(env)
+	return out, ok && out.Outcome == "listens" && (out.Port != told.Port || out.Interface != told.Interface)
+}
+
 // Happens says what becomes of the listener in an environment, by going through
 // the program where that can be done.
 func (l *Listener) Happens(env value.Environ) Outcome {

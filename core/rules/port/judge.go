@@ -43,8 +43,23 @@ func judge(on *rules.On) verdict {
 	return worst
 }
 
+// one judges a listener. What is wrong by its values alone is not wrong where
+// going through the program denies it.
 func one(on *rules.On, l *fact.Listener) verdict {
 	out := l.Under(on.Ported)
+	v := judged(on, l, out)
+	if v.rule == "" && !v.loopback {
+		return v
+	}
+	if other, ok := l.Denied(on.Ported, out); ok {
+		if w := judged(on, l, other); w.rule == "" || v.loopback && !w.loopback {
+			return w
+		}
+	}
+	return v
+}
+
+func judged(on *rules.On, l *fact.Listener, out fact.Outcome) verdict {
 	v := verdict{listener: l, outcome: out}
 	v.loopback = out.Outcome == "listens" && on.Host.Reach == "any" && out.Interface == "loopback"
 	if out.Outcome == "skipped" || out.Outcome == "unknown" {
