@@ -134,7 +134,8 @@ const (
 	Method                 // a function in a class or an object
 	OptionalOp             // ?. or a guarded access
 	Getter                 // a function that is read like a field
-	Address                // the address of a value is handed over (Go)
+	Address                // the address of a value is handed over (Go); a block (Ruby), a method (Java) as a value
+	Symbol                 // a text, or a key, is a symbol (Ruby)
 )
 
 // Node is a piece of source. One type serves expressions and statements, so
@@ -206,6 +207,16 @@ const Rest1 = "rest"
 // LastOf is the name of an array that is no list: expressions with commas, of
 // which the last is the value (ECMA-262 13.16).
 const LastOf = ","
+
+// Whole is the alias of such an array of a statement and its value: what the
+// statement does is not all told by the value.
+const Whole = "whole"
+
+// Chosen is the label of a choice that something inside leaves.
+const Chosen = "choice"
+
+// Elvis is the alias of an || that gives what it is asked about (PHP).
+const Elvis = "?:"
 
 // Pattern stands at the front of the name of a node that is a literal of a
 // regular expression; what follows is its source, with slashes and flags.

@@ -655,6 +655,11 @@ func (c *collector) expr(n *Node, fr frame) {
 			c.function(k, fr)
 			return
 		}
+	case Array:
+		if n.Name == LastOf && n.Alias == Whole {
+			c.stmt(n.Kid(0), fr)
+			return
+		}
 	case Comp:
 		s := &Scope{Parent: fr.scope, Func: fr.scope.Func, Class: fr.scope.Class, Names: map[string][]*Binding{}, File: c.f}
 		inner := fr

@@ -25,6 +25,7 @@ type loose struct {
 	reader
 	params1 *Node // the parameters of the block that was read last
 	shared  int   // how many values were given to several targets
+	label   bool  // in what a case is named by
 }
 
 func (r *loose) into(body, s *Node) {
@@ -92,7 +93,7 @@ func (r *loose) stmt() *Node {
 	if t.kind != tName {
 		return r.simple()
 	}
-	next := r.at(1)
+	static := false
 	for modifiers[r.cur().text] && r.cur().kind == tName && !(r.lang == Rust && r.isN("static")) {
 		if n := r.at(1); n.kind == tPunct && n.text != "@" && n.text != "(" && n.text != "[" && !(n.text == "<" && r.lang == Java) {
 			break
@@ -104,11 +105,37 @@ func (r *loose) stmt() *Node {
 			r.skipBalanced()
 			continue
 		}
+		static = static || r.isN("static")
 		r.pos++
 	}
-	t, next = r.cur(), r.at(1)
+	if static && (r.lang == Java || r.lang == PHP) {
+		s := r.plain()
+		if s.Is(Func) || s.Is(Bind) {
+			s.Flag |= Static
+		}
+		for _, k := range s.kids() {
+			if s.Is(Block) && s.Name == "," && k.Is(Bind) { // int a, b
+				k.Flag |= Static
+			}
+		}
+		return s
+	}
+	return r.plain()
+}
+
+// plain reads a statement after its modifiers.
+func (r *loose) plain() *Node {
+	t, next := r.cur(), r.at(1)
 	if next.kind == tPunct && (next.text == "=" || next.text == ".") {
 		return r.simple()
+	}
+	if r.lang == Java && next.kind == tPunct && next.text == ":" {
+		if w := r.at(2); w.kind == tName && (w.text == "for" || w.text == "while" || w.text == "do") {
+			r.pos += 2
+			b := &Node{Kind: Block, Alias: t.text, Off: t.off}
+			r.into(b, r.stmt())
+			return r.done(b)
+		}
 	}
 	switch t.text {
 	case "import", "using", "use", "package", "alias", "require":
@@ -135,7 +162,14 @@ func (r *loose) stmt() *Node {
 	case "do":
 		r.pos++
 		if r.isP("{") {
-			return r.braces()
+			b := r.braces()
+			if (r.lang == Java || r.lang == PHP) && r.isN("while") {
+				r.pos++
+				n := &Node{Kind: Loop, Name: "do", Off: t.off, Kids: []*Node{r.head(), b}}
+				r.eatP(";")
+				return r.done(n)
+			}
+			return b
 		}
 		return nil
 	case "try", "begin", "ensure", "finally", "rescue", "catch":
@@ -150,7 +184,9 @@ func (r *loose) stmt() *Node {
 			return nil
 		}
 	case "return", "throw", "raise", "yield", "break", "continue", "next":
-		return r.leaving()
+		if !(r.lang == Ruby && t.text == "yield") && !(r.lang == Java && t.text == "yield" && next.kind == tPunct && next.text != "(" && next.text != "-" && next.text != "!") {
+			return r.leaving()
+		}
 	case "end", "else", "elsif", "elseif", "then":
 		r.pos++
 		return nil
@@ -519,10 +555,17 @@ func (r *loose) params() *Node {
 			continue
 		case t.kind == tPunct && t.text == ":" && r.lang == Ruby && !(r.at(1).kind == tPunct && (r.at(1).text == "," || r.at(1).text == ")")):
 			r.pos++ // name: default
-			p.Kids[0] = r.expr(0)
+			p.Kids[0], p.Alias = r.expr(0), ":"
 			continue
 		case t.kind == tPunct && (r.lang == Ruby && (t.text == "*" || t.text == "**") || t.text == "..."):
 			p.Flag |= Rest
+			if t.text == "**" {
+				p.Alias = "**"
+			}
+		case t.kind == tPunct && r.lang == Ruby && t.text == ":": // a name that has to be given
+			p.Alias = ":"
+		case t.kind == tPunct && t.text == "&" && (r.lang == Ruby || r.lang == PHP):
+			p.Alias = "&"
 		case t.kind == tName && t.text == "vararg" && r.lang == Kotlin:
 			p.Flag |= Rest
 		case t.kind == tPunct && (t.text == ":" || t.text == "->"):
@@ -539,6 +582,9 @@ func (r *loose) params() *Node {
 		case t.kind == tName && r.lang == PHP && phpModifiers[t.text]:
 			p.Flag |= Exported // a promoted property of a constructor
 		case t.kind == tName && !typed:
+			if r.lang == Java && p.Alias == "" && t.text != "final" {
+				p.Alias = t.text // its type
+			}
 			p.Name = t.text
 		}
 		r.pos++
@@ -665,11 +711,19 @@ func (r *loose) handlers(n *Node) {
 	for r.isN("rescue") || r.isN("catch") || r.isN("ensure") || r.isN("else") || r.isN("after") {
 		name := map[string]string{"rescue": "catch", "catch": "catch", "ensure": "finally", "after": "finally", "else": "else"}[r.cur().text]
 		r.pos++
+		takes := ""
 		for name == "catch" && r.lang == Ruby && r.cur().kind != tEOF && !r.cur().nl && !r.isN("then") && !r.isP(";") { // its classes
+			switch t := r.cur(); {
+			case t.kind == tPunct && t.text == "=>":
+				takes += ":"
+			case t.kind == tName || t.kind == tPunct && (t.text == "," || t.text == "."):
+				takes += t.text
+			}
 			r.pos++
 		}
+		r.eatN("then")
 		k := r.until("end", "rescue", "catch", "ensure", "else", "after")
-		k.Name = name
+		k.Name, k.Alias = name, takes
 		n.Kids = append(n.Kids, k)
 	}
 }
@@ -834,13 +888,22 @@ func (r *loose) head() *Node {
 
 func (r *loose) loop() *Node {
 	n := &Node{Kind: Loop, Off: r.cur().off}
+	word := r.cur().text
 	r.pos++
+	if (r.lang == Java || r.lang == PHP) && word == "for" && r.isP("(") {
+		if r.counted(n) {
+			return r.done(n)
+		}
+	}
 	if r.through(n) {
 		return r.done(n)
 	}
 	switch {
 	case r.words():
 		n.Kids = append(n.Kids, r.head())
+		if r.lang == Ruby && word == "until" {
+			n.Kids[0] = &Node{Kind: Unary, Name: "!", Off: n.Kids[0].Off, End: n.Kids[0].End, Kids: []*Node{n.Kids[0]}}
+		}
 		for r.eatN("in") || r.eatP(",") || r.eatP("<-") {
 			n.Kids = append(n.Kids, r.head())
 		}
@@ -876,6 +939,69 @@ func (r *loose) loop() *Node {
 	}
 	n.Kids = append(n.Kids, r.body())
 	return r.done(n)
+}
+
+// counted reads for (a; b; c). It leaves all as it was and gives false for any
+// other loop.
+func (r *loose) counted(n *Node) bool {
+	depth, signs := 0, 0
+	for i := 0; i < 400; i++ {
+		t := r.at(i)
+		if t.kind == tEOF || t.kind == tPunct && (t.text == "{" || t.text == "}") && depth < 2 {
+			return false
+		}
+		if t.kind != tPunct {
+			continue
+		}
+		if t.text == "(" {
+			depth++
+		} else if t.text == ")" {
+			if depth--; depth == 0 {
+				break
+			}
+		} else if t.text == ";" {
+			signs++
+		}
+	}
+	if signs != 2 {
+		return false
+	}
+	r.pos++
+	part := func(last bool) *Node {
+		b := &Node{Kind: Block, Off: r.cur().off}
+		for r.cur().kind != tEOF && !(last && r.isP(")")) {
+			if r.isP(";") {
+				r.pos++
+				break
+			}
+			start := r.pos
+			semi := false
+			if s := r.stmt(); s != nil {
+				b.Kids = append(b.Kids, s)
+			}
+			semi = !last && r.pos > start && r.at(-1).kind == tPunct && r.at(-1).text == ";"
+			if semi {
+				break
+			}
+			r.eatP(",")
+			if r.pos == start {
+				r.pos++
+			}
+		}
+		r.done(b)
+		if len(b.Kids) == 1 {
+			if b.Kids[0].Is(ExprStmt) && b.Kids[0].Kid(0) != nil {
+				return b.Kids[0].Kids[0]
+			}
+			return b.Kids[0]
+		}
+		return b
+	}
+	n.Name = "for"
+	n.Kids = []*Node{part(false), part(false), part(true)}
+	r.eatP(")")
+	n.Kids = append(n.Kids, r.body())
+	return true
 }
 
 // through reads a loop over what a list or a map holds: for (T x : list),
@@ -1021,20 +1147,55 @@ func (r *loose) try() *Node {
 		return nil
 	}
 	if r.isP("(") { // try (resource)
-		n.Kids = append(n.Kids, r.parens())
+		p := r.parens()
+		if r.lang == Java {
+			p.Kids = append(p.Kids, r.body())
+		} else {
+			n.Kids = append(n.Kids, p)
+			p = r.body()
+		}
+		n.Kids = append(n.Kids, r.done(p))
+	} else {
+		n.Kids = append(n.Kids, r.body())
 	}
-	n.Kids = append(n.Kids, r.body())
 	for r.isN("catch") || r.isN("finally") {
-		name := r.cur().text
+		name, takes := r.cur().text, ""
 		r.pos++
 		if r.isP("(") {
-			r.skipBalanced()
+			takes = r.caught()
 		}
 		k := r.body()
-		k.Name = name
+		k.Name, k.Alias = name, takes
 		n.Kids = append(n.Kids, k)
 	}
 	return r.done(n)
+}
+
+// caught reads (A | B e): the classes, a colon, the name.
+func (r *loose) caught() string {
+	start := r.pos
+	r.skipBalanced()
+	if !r.keepsJumps() {
+		return ""
+	}
+	classes, name := "", ""
+	for _, t := range r.toks[start+1 : max(start+1, r.pos-1)] {
+		switch {
+		case t.kind == tName && t.text == "final":
+		case t.kind == tName && (r.lang != PHP || t.text[0] == '$'):
+			if name != "" && r.lang == Java {
+				classes += name
+			}
+			name = t.text
+		case t.kind == tName:
+			classes += t.text
+		case t.text == ".":
+			classes, name = classes+name+".", ""
+		case t.text == "|":
+			classes, name = classes+name+",", ""
+		}
+	}
+	return classes + ":" + name
 }
 
 // parens reads the statements in parentheses as a block.
@@ -1054,7 +1215,26 @@ func (r *loose) parens() *Node {
 
 // choice reads switch, when, match and case as what it means: one condition
 // after another.
-func (r *loose) choice() *Node { return chained(r.arms(), false) }
+func (r *loose) choice() *Node {
+	off := r.cur().off
+	n := chained(r.arms(), false)
+	if (r.lang == Java || r.lang == PHP) && breaksOut(n) { // a break inside leaves the choice
+		n = r.done(&Node{Kind: Block, Alias: Chosen, Off: off, Kids: []*Node{n}})
+	}
+	return n
+}
+
+// breaksOut names the jumps that leave a choice, and reports whether there are
+// any.
+func breaksOut(n *Node) (found bool) {
+	n.Walk(func(k *Node) bool {
+		if k.Is(Jump) && k.Name == "break" && k.Alias == "" && k.Kids == nil {
+			k.Alias, found = Chosen, true
+		}
+		return !k.Is(Loop) && !k.Is(Func) && !k.Is(Class)
+	})
+	return found
+}
 
 // arm is one way of a choice.
 type arm struct {
@@ -1233,9 +1413,9 @@ func (r *loose) armsOf(subject *Node) []arm {
 			whole := false
 			for {
 				saved := r.noIn
-				r.noIn = true
+				r.noIn, r.label = true, labelled
 				p := r.expr(1)
-				r.noIn = saved
+				r.noIn, r.label = saved, false
 				for r.lang == Rust && p.Is(Binary) && p.Name == "|" {
 					t, _, _ := r.fits(subject, p.Kid(1))
 					a.test = either(t, a.test)
@@ -1273,13 +1453,15 @@ func (r *loose) armsOf(subject *Node) []arm {
 			list = append(list, a)
 		case r.eatP(":"):
 			b := &Node{Kind: Block, Off: r.cur().off}
+			left := false
 			for r.cur().kind != tEOF && !r.isP("}") && !r.isN("case") && !r.isN("default") {
 				from := r.pos
-				if r.isN("break") {
+				if r.isN("break") && r.at(1).kind == tPunct {
 					r.pos++
-					r.eatP(";")
+					left = r.eatP(";") || left
 					continue
 				}
+				left = false
 				r.into(b, r.stmt())
 				if r.pos == from {
 					r.pos++
@@ -1289,6 +1471,10 @@ func (r *loose) armsOf(subject *Node) []arm {
 			if len(b.Kids) == 0 && a.test != nil && (r.isN("case") || r.isN("default")) {
 				pending = a.test // falls through to the next
 				continue
+			}
+			if len(b.Kids) > 0 && (r.isN("case") || r.isN("default")) && r.keepsJumps() && !left && !leaves(b) && !b.Kids[len(b.Kids)-1].Is(Jump) {
+				// It goes on in the next case: the way is not followed.
+				b.Kids = append(b.Kids, &Node{Kind: ExprStmt, Off: r.end(), End: r.end(), Kids: []*Node{{Kind: Unknown, Off: r.end(), End: r.end()}}})
 			}
 			pending = nil
 			list = append(list, a)
@@ -1381,20 +1567,49 @@ func replaced(n *Node, name string, by *Node) *Node {
 func (r *loose) leaving() *Node {
 	t := r.cur()
 	n := &Node{Kind: Return, Off: t.off}
-	if t.text == "throw" || t.text == "raise" {
+	switch {
+	case t.text == "throw" || t.text == "raise":
 		n.Kind = Throw
+	case !r.keepsJumps() || t.text == "return":
+	case t.text == "break" || t.text == "continue" || t.text == "next" || t.text == "yield":
+		n.Kind, n.Name = Jump, t.text
+		if t.text == "next" {
+			n.Name = "continue"
+		}
 	}
 	r.pos++
+	if n.Is(Jump) && r.lang == Java && n.Name != "yield" && r.cur().kind == tName {
+		n.Alias = r.cur().text
+		r.pos++
+	}
 	if r.cur().kind != tEOF && !r.isP(";") && !r.isP("}") && !(r.lines() && r.cur().nl) && !r.isN("if") && !r.isN("unless") {
 		n.Kids = []*Node{r.expr(0)}
-		for r.lang == Ruby && n.Kind == Throw && r.eatP(",") { // raise ArgumentError, "…"
-			r.expr(0)
+		if r.lang == Ruby && r.isP(",") && n.Kind != Throw && n.Kids[0] != nil { // several values
+			list := &Node{Kind: Array, Off: n.Kids[0].Off, Kids: n.Kids}
+			for r.eatP(",") {
+				if e := r.expr(0); e != nil {
+					list.Kids = append(list.Kids, e)
+				}
+			}
+			n.Kids = []*Node{r.done(list)}
+		}
+		if r.lang == Ruby && n.Kind == Throw && r.isP(",") { // raise ArgumentError, "…"
+			made := &Node{Kind: Call, Off: n.Kids[0].at(), Kids: []*Node{r.done(&Node{Kind: Member, Name: "new", Off: n.Kids[0].at(), Kids: n.Kids})}}
+			for r.eatP(",") {
+				if e := r.expr(0); e != nil {
+					made.Kids = append(made.Kids, e)
+				}
+			}
+			n.Kids = []*Node{r.done(made)}
 		}
 	} else {
 		n.Kids = []*Node{nil}
 	}
+	if n.Is(Jump) && n.Kids[0] == nil {
+		n.Kids = nil
+	}
 	s := r.tail(r.done(n))
-	if t.text == "yield" || t.text == "break" || t.text == "continue" || t.text == "next" {
+	if n.Is(Return) && t.text != "return" {
 		if n.Kids[0] == nil {
 			return nil
 		}
@@ -1402,6 +1617,18 @@ func (r *loose) leaving() *Node {
 	}
 	return s
 }
+
+// at is where a node begins; 0 for none.
+func (n *Node) at() int32 {
+	if n == nil {
+		return 0
+	}
+	return n.Off
+}
+
+// keepsJumps tells the languages whose programs are gone through: there it
+// counts where a loop is left.
+func (r *loose) keepsJumps() bool { return r.lang == Ruby || r.lang == Java || r.lang == PHP }
 
 // tail puts a statement under the condition that stands behind it (Ruby).
 func (r *loose) tail(s *Node) *Node {
@@ -1412,7 +1639,16 @@ func (r *loose) tail(s *Node) *Node {
 		if test == nil {
 			break
 		}
+		if word == "until" {
+			test = &Node{Kind: Unary, Name: "!", Off: test.Off, End: test.End, Kids: []*Node{test}}
+		}
 		switch word {
+		case "while", "until":
+			name := ""
+			if s.Is(Try) || s.Is(Block) { // begin … end while: once at least
+				name = "do"
+			}
+			s = r.done(&Node{Kind: Loop, Name: name, Off: s.Off, Kids: []*Node{test, {Kind: Block, Off: s.Off, End: s.End, Kids: []*Node{s}}}})
 		case "unless":
 			test = &Node{Kind: Unary, Name: "!", Off: test.Off, End: test.End, Kids: []*Node{test}}
 			fallthrough
@@ -1654,6 +1890,7 @@ func (r *loose) typed() *Node {
 	if r.cur().kind != tName || r.isN("new") || r.isN("await") || r.isN("yield") {
 		return fail()
 	}
+	first := r.pos
 	r.dotted()
 	if r.isP("<") {
 		r.generics()
@@ -1686,6 +1923,25 @@ func (r *loose) typed() *Node {
 			b.Kids[1] = r.expr(0)
 		} else if r.eatP("=>") {
 			b.Kids[1] = r.expr(0)
+		}
+		if r.lang == Java {
+			b.Alias = r.toks[first].text
+		}
+		r.done(b)
+		if r.lang == Java && r.isP(",") && r.at(1).kind == tName { // int a = 1, b = 2
+			several := &Node{Kind: Block, Name: ",", Off: off, Kids: []*Node{b}}
+			for r.isP(",") && r.at(1).kind == tName {
+				r.pos++
+				x := r.cur()
+				k := &Node{Kind: Bind, Name: "let", Alias: b.Alias, Off: x.off, Kids: []*Node{{Kind: Name, Name: x.text, Off: x.off, End: x.end}, nil}}
+				r.pos++
+				if r.eatP("=") {
+					k.Kids[1] = r.expr(0)
+				}
+				several.Kids = append(several.Kids, r.done(k))
+			}
+			r.eatP(";")
+			return r.done(several)
 		}
 		if r.isP(";") {
 			r.pos++
@@ -1784,10 +2040,14 @@ func (r *loose) targets(first *Node) *Node {
 	}
 	list := &Node{Kind: Array, Off: first.Off, Kids: []*Node{first}}
 	for r.eatP(",") {
-		r.eatP("*")
+		star := r.cur().off
+		splat := r.eatP("*")
 		e := r.expr(0)
 		if !e.Is(Name) && !e.Is(Member) && !e.Is(Index) {
 			return none()
+		}
+		if splat {
+			e = &Node{Kind: Spread, Off: star, End: e.End, Kids: []*Node{e}}
 		}
 		list.Kids = append(list.Kids, e)
 	}
@@ -1837,7 +2097,7 @@ func (r *loose) simple() *Node {
 				}
 				r.done(value)
 			}
-			if !slices.ContainsFunc(targets.Kids, func(n *Node) bool { return !n.Is(Name) || n.Name[0] == '@' }) {
+			if !slices.ContainsFunc(targets.Kids, func(n *Node) bool { return !n.Is(Name) && !n.Is(Spread) || n.Is(Name) && n.Name[0] == '@' }) {
 				return r.tail(r.done(&Node{Kind: Bind, Off: off, Kids: []*Node{targets, value}}))
 			}
 			group := &Node{Kind: Block, Off: off}
@@ -1866,9 +2126,13 @@ func (r *loose) simple() *Node {
 		r.pos++
 		value := r.rescued(r.expr(0))
 		if r.lang == Ruby && r.isP(",") && value != nil { // a = 1, 2
+			value = &Node{Kind: Array, Off: value.Off, Kids: []*Node{value}}
 			for r.eatP(",") {
-				r.expr(0)
+				if e := r.expr(0); e != nil {
+					value.Kids = append(value.Kids, e)
+				}
 			}
+			r.done(value)
 		}
 		if e.Is(Name) && r.lang == Ruby && t.text == "=" {
 			if class := structClass(e, value); class != nil {

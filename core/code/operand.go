@@ -89,10 +89,19 @@ func (r *loose) expr(least int) *Node {
 		if t.text == "as" || t.text == "is" || t.text == "instanceof" { // a type follows
 			if r.eatP("!") || r.eatP("?") {
 			}
+			var typ *Node
 			if r.cur().kind == tName {
-				r.dotted()
+				typ = r.dotted()
 			}
 			if t.text == "as" {
+				continue
+			}
+			if t.text == "instanceof" && r.keepsJumps() && typ != nil {
+				left = r.done(&Node{Kind: Binary, Name: t.text, Off: left.Off, Kids: []*Node{left, typ}})
+				if x := r.cur(); r.lang == Java && x.kind == tName && !x.nl {
+					left.Alias = x.text
+					r.pos++
+				}
 				continue
 			}
 			left = r.done(&Node{Kind: Unknown, Off: left.Off, Kids: []*Node{left}})
@@ -112,6 +121,9 @@ func (r *loose) expr(least int) *Node {
 			continue
 		}
 		left = r.done(&Node{Kind: Binary, Name: name, Off: left.Off, Kids: []*Node{left, right}})
+		if r.lang == PHP && name == "||" && r.src[t.off] == '?' {
+			left.Alias = Elvis
+		}
 	}
 }
 
@@ -136,6 +148,7 @@ func (r *loose) prefix() *Node {
 	case tString:
 		r.pos++
 		n.Kind, n.Name = String, t.text
+		n.Flag = r.symbolic(t)
 		// "key": value, in a call or a map
 		return r.postfix(r.done(n))
 	case tTemplate:
@@ -159,6 +172,15 @@ func (r *loose) prefix() *Node {
 			case "-", "!":
 				n.Kind, n.Name, n.Kids = Unary, t.text, []*Node{e}
 				return r.done(n)
+			case "&":
+				if r.lang == Ruby { // a block
+					e.Flag |= Address
+				}
+			case "++", "--":
+				if r.lang == Java || r.lang == PHP {
+					n.Kind, n.Name, n.Kids = Unary, t.text, []*Node{e}
+					return r.done(n)
+				}
 			case "*", "**", "...":
 				if r.lang == Ruby || r.lang == PHP || r.lang == Kotlin {
 					n.Kind, n.Kids = Spread, []*Node{e}
@@ -237,6 +259,12 @@ func (r *loose) prefix() *Node {
 			r.items(n, "]")
 			return r.postfix(r.done(n))
 		case "{":
+			if r.lang == Java { // the elements of an array
+				r.pos++
+				n.Kind = Array
+				r.items(n, "}")
+				return r.postfix(r.done(n))
+			}
 			if r.lang == Ruby || r.lang == PHP || r.lang == Elixir {
 				r.pos++
 				n.Kind = Object
@@ -271,6 +299,14 @@ func (r *loose) prefix() *Node {
 		return r.named()
 	}
 	return nil
+}
+
+// symbolic is the flag of a text that is a symbol of Ruby.
+func (r *loose) symbolic(t *tok) uint16 {
+	if r.lang == Ruby && int(t.off)+1 < len(r.src) && (r.src[t.off] == ':' || r.src[t.off] == '%' && r.src[t.off+1]|32 == 'i') {
+		return Symbol
+	}
+	return 0
 }
 
 // number gives a number as most languages write it.
@@ -331,8 +367,16 @@ func (r *loose) named() *Node {
 			if r.isP("(") {
 				r.arguments(n)
 			}
+			sized := false
 			for r.isP("[") {
 				r.skipBalanced()
+				sized = true
+			}
+			if sized && r.lang == Java {
+				if r.isP("{") {
+					return r.prefix()
+				}
+				return r.postfix(r.done(&Node{Kind: Unknown, Off: t.off, Kids: n.Kids[1:]}))
 			}
 			if r.isP("{") { // an initialiser or an anonymous class
 				b := r.braces()
@@ -342,7 +386,7 @@ func (r *loose) named() *Node {
 		}
 	case "if", "unless":
 		s := r.ifStmt()
-		return r.postfix(r.done(&Node{Kind: Cond, Off: t.off, Kids: []*Node{s.Kids[0], last(s.Kids[1]), last(s.Kids[2])}}))
+		return r.postfix(r.whole(s, r.done(&Node{Kind: Cond, Off: t.off, Kids: []*Node{s.Kids[0], last(s.Kids[1]), last(s.Kids[2])}})))
 	case "case", "when", "match", "switch", "cond":
 		if next.kind != tPunct || next.text == "(" || next.text == "{" {
 			arms := r.arms()
@@ -354,7 +398,7 @@ func (r *loose) named() *Node {
 			if e.Is(Block) {
 				e = &Node{Kind: Unknown, Off: t.off, Kids: calls(e)}
 			}
-			return r.postfix(r.done(e))
+			return r.postfix(r.whole(chained(arms, false), r.done(e)))
 		}
 	case "begin", "try":
 		if r.words() || r.lang == Kotlin {
@@ -371,7 +415,7 @@ func (r *loose) named() *Node {
 			if e == nil {
 				e = &Node{Kind: Unknown, Off: t.off, Kids: calls(s)}
 			}
-			return r.postfix(r.done(e))
+			return r.postfix(r.whole(s, r.done(e)))
 		}
 	case "fn":
 		if r.lang == Elixir { // fn x -> … end
@@ -403,7 +447,15 @@ func (r *loose) named() *Node {
 			}
 			return r.postfix(r.done(&Node{Kind: Func, Off: t.off, Kids: []*Node{ps, r.braces()}}))
 		}
-	case "await", "move", "unsafe", "async", "static", "ref", "out", "throw", "not", "const", "yield", "return", "defined?":
+	case "yield", "return", "next", "break", "retry", "redo":
+		if r.lang == Ruby && !(next.kind == tPunct && (next.text == "." || next.text == "=")) {
+			return r.jumping()
+		}
+		if t.text != "yield" && t.text != "return" {
+			break
+		}
+		fallthrough
+	case "await", "move", "unsafe", "async", "static", "ref", "out", "throw", "not", "const", "defined?":
 		if next.kind != tPunct || next.text == "(" && (t.text == "await" || t.text == "not") || next.text == "{" && (t.text == "async" || t.text == "unsafe" || t.text == "move") || next.text == "|" {
 			r.pos++
 			e := r.expr(3)
@@ -433,7 +485,7 @@ func (r *loose) named() *Node {
 		return r.postfix(r.done(n))
 	}
 	// x -> …, x => …: a lambda
-	if next.kind == tPunct && (next.text == "->" && r.lang == Java || next.text == "=>" && r.lang == CSharp) {
+	if next.kind == tPunct && (next.text == "->" && r.lang == Java && !r.label || next.text == "=>" && r.lang == CSharp) {
 		r.pos += 2
 		ps := &Node{Kind: Params, Off: t.off, End: t.end, Kids: []*Node{{Kind: Param, Name: t.text, Off: t.off, End: t.end, Kids: []*Node{nil, nil}}}}
 		return r.closure(t.off, ps)
@@ -462,6 +514,71 @@ func (r *loose) named() *Node {
 	return r.postfix(n)
 }
 
+// whole is an expression that is made of a statement: where its value is not all
+// that it does, the statement stands beside it.
+func (r *loose) whole(s, e *Node) *Node {
+	if !r.keepsJumps() || plainWay(s) {
+		return e
+	}
+	s.Off = e.Off
+	return r.done(&Node{Kind: Array, Name: LastOf, Alias: Whole, Off: e.Off, Kids: []*Node{s, e}})
+}
+
+// plainWay reports whether the ways of a condition are one expression each.
+func plainWay(s *Node) bool {
+	switch {
+	case s == nil:
+		return true
+	case s.Is(If):
+		return s.Kid(1) != nil && plainWay(s.Kid(1)) && plainWay(s.Kid(2))
+	case s.Is(Block):
+		return len(s.Kids) == 1 && s.Kids[0].Is(ExprStmt) && s.Name == ""
+	case s.Is(Try): // the second expression where the first fails
+		for _, k := range s.Kids {
+			if !k.Is(Block) || k.Name != "try" && k.Name != "catch" || len(k.Kids) != 1 || !k.Kids[0].Is(ExprStmt) || k.Alias != "" {
+				return false
+			}
+		}
+		return len(s.Kids) == 2
+	}
+	return false
+}
+
+// jumping reads yield, return, next and break of Ruby where an expression may
+// stand.
+func (r *loose) jumping() *Node {
+	t := r.cur()
+	n := &Node{Kind: Jump, Name: t.text, Off: t.off}
+	r.pos++
+	switch t.text {
+	case "return":
+		n.Kind, n.Name = Return, ""
+	case "next":
+		n.Name = "continue"
+	case "yield":
+		n.Kind, n.Name = Call, ""
+		n.Kids = []*Node{{Kind: Name, Name: Yield, Off: t.off, End: t.end}}
+		if r.isP("(") && r.glued() {
+			r.arguments(n)
+			return r.postfix(r.done(n))
+		}
+	}
+	if r.begins(r.cur()) {
+		for {
+			start := r.pos
+			r.argument(n)
+			if r.pos == start || !r.isP(",") {
+				break
+			}
+			r.pos++
+		}
+	}
+	if n.Is(Return) && n.Kids == nil {
+		n.Kids = []*Node{nil}
+	}
+	return r.postfix(r.done(n))
+}
+
 // last is the value of a block: its last expression.
 func last(b *Node) *Node {
 	if b.Is(If) {
@@ -471,7 +588,7 @@ func last(b *Node) *Node {
 		return nil
 	}
 	s := b.Kids[len(b.Kids)-1]
-	if s.Is(ExprStmt) || s.Is(Return) {
+	if s.Is(ExprStmt) || s.Is(Return) || s.Is(Jump) && s.Name == Yield {
 		return s.Kid(0)
 	}
 	return nil
@@ -579,9 +696,10 @@ func (r *loose) block1() *Node {
 		r.blockParams()
 		ps := r.params1
 		b := r.until("end", "rescue", "ensure")
-		for r.isN("rescue") || r.isN("ensure") {
-			r.pos++
-			r.until("end", "rescue", "ensure")
+		if r.isN("rescue") || r.isN("ensure") {
+			try := &Node{Kind: Try, Off: b.Off, Kids: []*Node{named("try", b)}}
+			r.handlers(try)
+			b = &Node{Kind: Block, Off: b.Off, End: r.done(try).End, Kids: []*Node{try}}
 		}
 		r.eatN("end")
 		r.params1 = ps
@@ -613,14 +731,65 @@ func (r *loose) blockParams() {
 	if !r.eatP("|") {
 		return
 	}
-	for !r.isP("|") && r.cur().kind != tEOF && !r.cur().nl {
-		if r.cur().kind == tName {
-			ps.Kids = append(ps.Kids, &Node{Kind: Param, Name: r.cur().text, Off: r.cur().off, End: r.cur().end, Kids: []*Node{nil, nil}})
+	r.blockNames(ps, "|")
+	r.eatP("|")
+	r.done(ps)
+}
+
+// blockNames reads the names between bars, up to a closing sign: with (a, b) the
+// parts of one, with * the rest, with = a default.
+func (r *loose) blockNames(ps *Node, closing string) {
+	flag, alias := uint16(0), ""
+	for !r.isP(closing) && r.cur().kind != tEOF && !(r.cur().nl && closing == "|") {
+		t := r.cur()
+		switch {
+		case t.kind == tName:
+			p := &Node{Kind: Param, Name: t.text, Flag: flag, Alias: alias, Off: t.off, End: t.end, Kids: []*Node{nil, nil}}
+			ps.Kids = append(ps.Kids, p)
+			flag, alias = 0, ""
+			if eq := r.at(1); eq.kind == tPunct && (eq.text == "=" || eq.text == ":") {
+				r.pos += 2
+				if eq.text == ":" {
+					p.Alias = ":"
+				}
+				if eq.text == "=" || !r.isP(",") && !r.isP(closing) {
+					p.Kids[0] = r.expr(10) // a bar ends it
+				}
+				continue
+			}
+		case t.kind == tPunct && (t.text == "*" || t.text == "**"):
+			flag = Rest
+			if t.text == "**" {
+				alias = "**"
+			}
+		case t.kind == tPunct && t.text == "&":
+			alias = "&"
+		case t.kind == tPunct && t.text == "(" && r.depth < maxReaderDepth:
+			r.pos++
+			sub := &Node{Kind: Params}
+			r.depth++
+			r.blockNames(sub, ")")
+			r.depth--
+			pattern := &Node{Kind: Array, Off: t.off, End: r.end()}
+			for _, k := range sub.Kids {
+				x := &Node{Kind: Name, Name: k.Name, Off: k.Off, End: k.End}
+				if k.Kids[1] != nil {
+					x = k.Kids[1]
+				}
+				if k.Flag&Rest != 0 {
+					x = &Node{Kind: Spread, Off: k.Off, End: k.End, Kids: []*Node{x}}
+				}
+				pattern.Kids = append(pattern.Kids, x)
+			}
+			ps.Kids = append(ps.Kids, &Node{Kind: Param, Off: t.off, End: r.end(), Kids: []*Node{nil, pattern}})
+		case t.kind == tPunct && t.text == ";": // names of its own
+			for !r.isP(closing) && r.cur().kind != tEOF && !r.cur().nl {
+				r.pos++
+			}
+			continue
 		}
 		r.pos++
 	}
-	r.eatP("|")
-	r.done(ps)
 }
 
 // begins reports whether an argument of a call without parentheses may begin
@@ -728,7 +897,10 @@ func (r *loose) items(n *Node, closing string) {
 		var item *Node
 		if (t.kind == tName || t.kind == tString) && r.at(1).kind == tPunct && r.at(1).text == ":" && (r.at(1).off == t.end || r.lang == Groovy) && r.lang != PHP {
 			r.pos += 2
-			item = &Node{Kind: Pair, Name: t.text, Off: t.off, Kids: []*Node{r.expr(0)}}
+			item = &Node{Kind: Pair, Name: t.text, Off: t.off, Kids: []*Node{r.named1(t)}}
+			if r.lang == Ruby {
+				item.Flag = Symbol
+			}
 			pairs = true
 		} else if r.lang == Rust && t.kind == tPunct && t.text == ".." && closing == "}" { // the rest as in another value
 			r.pos++
@@ -739,7 +911,7 @@ func (r *loose) items(n *Node, closing string) {
 				key := item
 				item = &Node{Kind: Pair, Off: t.off, Kids: []*Node{r.expr(0)}}
 				if key.Is(String) {
-					item.Name = key.Name
+					item.Name, item.Flag = key.Name, key.Flag&Symbol
 				} else if key != nil {
 					item.Kids = append(item.Kids, key)
 				}
@@ -760,6 +932,15 @@ func (r *loose) items(n *Node, closing string) {
 	if pairs {
 		n.Kind = Object
 	}
+}
+
+// named1 is the value behind a name and a colon; in Ruby a name alone stands for
+// its own value.
+func (r *loose) named1(t *tok) *Node {
+	if r.lang == Ruby && t.kind == tName && (r.isP(",") || r.isP("}") || r.isP(")")) {
+		return &Node{Kind: Name, Name: t.text, Off: t.off, End: t.end}
+	}
+	return r.expr(0)
 }
 
 // arguments reads the arguments of a call in parentheses.
@@ -791,7 +972,10 @@ func (r *loose) argument(c *Node) {
 		byName := next.kind == tPunct && (next.text == ":" && (next.off == t.end || r.lang == CSharp || r.lang == Groovy || r.lang == PHP) && !(r.lang == Ruby && r.at(2).kind == tPunct && r.at(2).text == ":") || next.text == "=" && (r.lang == Kotlin || r.lang == Java || r.lang == CSharp || r.lang == Rust))
 		if byName {
 			r.pos += 2
-			k := &Node{Kind: Keyword, Name: t.text, Off: t.off, Kids: []*Node{r.expr(0)}}
+			k := &Node{Kind: Keyword, Name: t.text, Off: t.off, Kids: []*Node{r.named1(t)}}
+			if r.lang == Ruby {
+				k.Flag = Symbol
+			}
 			c.Kids = append(c.Kids, r.done(k))
 			return
 		}
@@ -804,7 +988,7 @@ func (r *loose) argument(c *Node) {
 		r.pos++
 		v := r.expr(0)
 		if e.Is(String) {
-			c.Kids = append(c.Kids, r.done(&Node{Kind: Keyword, Name: e.Name, Off: t.off, Kids: []*Node{v}}))
+			c.Kids = append(c.Kids, r.done(&Node{Kind: Keyword, Name: e.Name, Flag: e.Flag & Symbol, Off: t.off, Kids: []*Node{v}}))
 			return
 		}
 		c.Kids = append(c.Kids, v)
@@ -911,8 +1095,13 @@ func (r *loose) postfix(n *Node) *Node {
 			}
 			r.pos += 2
 			n = r.done(&Node{Kind: Member, Name: next.text, Off: n.Off, Kids: []*Node{n}})
-			if c := r.src[t.off]; c == '?' || c == '&' { // ?. ?-> &.
+			switch c := r.src[t.off]; {
+			case c == '?' || c == '&': // ?. ?-> &.
 				n.Flag |= OptionalOp
+			case c == ':' && r.lang == Java: // a method as a value
+				n.Flag |= Address
+			case c == ':' && r.keepsJumps():
+				n.Flag |= Static
 			}
 			if r.lang == Rust && next.text == "await" {
 				n = n.Kids[0]
@@ -972,6 +1161,9 @@ func (r *loose) postfix(n *Node) *Node {
 			r.pos++
 		case "++", "--":
 			r.pos++
+			if r.lang == Java || r.lang == PHP {
+				n = r.done(&Node{Kind: Unary, Name: t.text, Off: n.Off, Kids: []*Node{n}})
+			}
 		default:
 			return n
 		}

@@ -200,7 +200,6 @@ func commanded(st *fact.Start, b Beginning, env value.Environ) value.Environ {
 
 // cameTo is what a listener did in a program that was followed: it is the one at
 // a place of several.
-// DEBUG
 func cameTo(e *value.Eval, r *trace.Result, l *fact.Listener, env value.Environ, which, several int) (fact.Outcome, bool) {
 	var outs []fact.Outcome
 	for _, c := range r.Calls {
