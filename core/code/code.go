@@ -215,6 +215,13 @@ const Whole = "whole"
 // Chosen is the label of a choice that something inside leaves.
 const Chosen = "choice"
 
+// When is the alias of the first comparison of a subject with the pattern of a
+// case, Again that of those after it: the subject is not worked out again.
+const (
+	When  = "when"
+	Again = "again"
+)
+
 // Elvis is the alias of an || that gives what it is asked about (PHP).
 const Elvis = "?:"
 

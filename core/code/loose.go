@@ -1334,8 +1334,26 @@ func (r *loose) arms() []arm {
 	return r.armsOf(subject)
 }
 
-// armsOf reads the ways of a choice after its subject.
+// armsOf reads the ways of a choice after its subject, which is asked for once.
 func (r *loose) armsOf(subject *Node) []arm {
+	list := r.ways(subject)
+	if !r.keepsJumps() || subject == nil {
+		return list
+	}
+	alias := When
+	for _, a := range list {
+		a.test.Walk(func(n *Node) bool {
+			if n.Is(Binary) && len(n.Kids) == 2 && n.Kids[0] == subject {
+				n.Alias, alias = alias, Again
+			}
+			return n.Is(Binary) && n.Kids[0] != subject
+		})
+	}
+	return list
+}
+
+// ways are the arms of a choice as they are written.
+func (r *loose) ways(subject *Node) []arm {
 	var list []arm
 	switch {
 	case r.lang == Ruby:
@@ -2080,7 +2098,7 @@ func (r *loose) simple() *Node {
 		}
 		return nil
 	}
-	if r.lang == Ruby && r.isP(",") && (e.Is(Name) || e.Is(Member) || e.Is(Index)) { // a, b = x, y
+	if r.lang == Ruby && r.isP(",") && (e.Is(Name) || e.Is(Member) || e.Is(Index) || e.Is(Spread) && e.Name == "") { // a, b = x, y
 		if targets := r.targets(e); targets != nil {
 			r.pos++
 			shared := r.shared

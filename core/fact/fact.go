@@ -158,6 +158,9 @@ type Start struct {
 	DotenvBy   []*value.Value // those whose names the environment decides, seen from the folder it runs in
 	DotenvOver bool           // what stands in them beats the environment
 	Config     *code.File     // the settings module of a Django site
+	// More adds the listeners that the program comes to in an environment besides
+	// those that are known; nil: there is no way to tell.
+	More func(value.Environ)
 }
 
 // Named is what the command names to be loaded, or FILE where that cannot be

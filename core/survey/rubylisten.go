@@ -6,6 +6,7 @@ import (
 	"ubique/core/code"
 	"ubique/core/fact"
 	"ubique/core/place"
+	"ubique/core/trace"
 	"ubique/core/value"
 )
 
@@ -57,8 +58,19 @@ func rubyListener(e *value.Eval, f *code.File, site code.Site, live func(string)
 	}
 	name := strings.TrimPrefix(callee.Kid(0).Dotted(), "self.") + "." + callee.Name
 	if base := e.Expr(callee.Kid(0), site.Scope); base.Kind == value.External {
-		name = strings.ReplaceAll(base.Text, "()", "") + "." + callee.Name
+		name = base.Text + "." + callee.Name
 	}
+	if !rubyFilled(l, name, args, keys) {
+		return nil
+	}
+	return guardedBy(l, e, site)
+}
+
+// rubyFilled says where a call listens, by its path and what it is given; false
+// where it does not.
+func rubyFilled(l *fact.Listener, name string, args []*value.Value, keys map[string]*value.Value) bool {
+	at := l.At
+	name = strings.ReplaceAll(name, "()", "")
 	s, ok := rubySockets[name]
 	switch {
 	case ok && s.pair:
@@ -74,15 +86,28 @@ func rubyListener(e *value.Eval, f *code.File, site code.Site, live func(string)
 		if v := keys["**"]; v != nil && l.Port == nil {
 			l.Port = value.NotKnown("arguments that are spread", v.At)
 		}
-	case callee.Name == "add_tcp_listener" && len(args) > 1:
+	case strings.HasSuffix(name, ".add_tcp_listener") && len(args) > 1:
 		l.Server, l.Host, l.Port = "tcpserver", args[0], args[1]
-	case callee.Name == "run!":
-		return nil // Sinatra is looked at as a whole
-	default:
-		return nil
+	case name == trace.SinatraRuns:
+		l.Server, l.Port, l.Host, l.Mode = "sinatra", keys["port"], keys["bind"], keys["environment"]
+	default: // Sinatra is looked at as a whole
+		return false
 	}
 	l.PortAt, l.HostAt = placeOf(l.Port, at), placeOf(l.Host, at)
-	return guardedBy(l, e, site)
+	return true
+}
+
+// rubyNoted says which calls of a program of Ruby are looked at while it is gone
+// through, and whether it stays in them.
+func rubyNoted(v *value.Value) (note, stays bool) {
+	name := strings.ReplaceAll(v.Text, "()", "")
+	s, ok := rubySockets[name]
+	note = ok || name == trace.SinatraRuns || strings.HasSuffix(name, ".add_tcp_listener")
+	switch {
+	case ok && (strings.HasSuffix(name, ".run") || strings.HasPrefix(name, "Rack")), strings.HasSuffix(name, "HTTPServer.new.start"), strings.HasSuffix(name, "_loop"), ok && s.server == "rack server":
+		stays = true
+	}
+	return note, stays
 }
 
 // sinatra finds the server that an application of Sinatra starts by itself:
@@ -201,14 +226,21 @@ func sinatra(e *value.Eval, files []*code.File, process string) *fact.Listener {
 		return nil
 	}
 	l.At = *at
-	// Flags of the command line are read by the classic style.
+	// Flags of the command line are read by the classic style where it is loaded;
+	// what is set after that stays (Sinatra 3, lib/sinatra/main.rb).
 	if classic {
 		for i, a := range e.Args {
 			if a.Kind == value.Str && i+1 < len(e.Args) {
 				switch a.Text {
 				case "-p":
+					if l.Port != nil && l.Port.Kind != value.Cond {
+						break
+					}
 					l.Port, l.PortAt, l.Via = e.Args[i+1], e.Args[i+1].At, "flag"
 				case "-o":
+					if l.Host != nil && l.Host.Kind != value.Cond {
+						break
+					}
 					l.Host, l.HostAt = e.Args[i+1], e.Args[i+1].At
 				case "-e":
 					l.Mode = e.Args[i+1]

@@ -1106,37 +1106,106 @@ func (s *Starter) rubyConfig(st *fact.Start, prog *Program) {
 		if f == nil {
 			return
 		}
+		x := &rubySettings{st: st, f: f, port: c.port, bind: c.bind, base: *st.Listeners[0], results: map[string]*trace.Result{}}
 		var list []*fact.Listener
 		for _, site := range f.Calls {
-			callee := site.Node.Kid(0)
-			if !callee.Is(code.Name) || site.Node.Kid(1) == nil || callee.Name != c.port && callee.Name != c.bind {
-				continue
+			if callee := site.Node.Kid(0); callee.Is(code.Name) && site.Node.Kid(1) != nil && (callee.Name == c.port || callee.Name == c.bind) {
+				list = append(list, x.listener(site, 0))
 			}
-			l := *st.Listeners[0]
-			v := st.Program.Expr(site.Node.Kids[1], site.Scope)
-			l.Via, l.At, l.PortAt, l.HostAt = "setting", f.At(site.Node), f.At(site.Node.Kids[1]), f.At(site.Node.Kids[1])
-			if callee.Name == c.bind && (l.Server == "puma" || addressed(v)) {
-				l.Bind = v
-			} else {
-				l.Port = v
-			}
-			if host := site.Node.Kid(2); host != nil && callee.Name == c.port && !host.Is(code.Keyword) {
-				l.Host, l.HostAt = st.Program.Expr(host, site.Scope), f.At(host)
-			}
-			guardedBy(&l, st.Program, site)
-			list = append(list, &l)
 		}
 		if len(list) > 0 {
 			st.Listeners = list
+			st.More = x.more
 		}
 		st.Reached = append(st.Reached, p)
 		return
 	}
 }
 
+// rubySettings are the settings of a server that are a file of Ruby. The file is
+// gone through where its values do not tell.
+type rubySettings struct {
+	st         *fact.Start
+	f          *code.File
+	port, bind string
+	base       fact.Listener
+	results    map[string]*trace.Result
+}
+
+// of is the listener that a call makes of what it is given.
+func (x *rubySettings) of(call string, v *value.Value) fact.Listener {
+	l := x.base
+	l.Via = "setting"
+	if call == x.bind && (l.Server == "puma" || addressed(v)) {
+		l.Bind = v
+	} else {
+		l.Port = v
+	}
+	return l
+}
+
+func (x *rubySettings) run(env value.Environ) *trace.Result {
+	key := named(env)
+	r := x.results[key]
+	if r == nil {
+		got := trace.Run(x.st.Program, x.f, env, func(v *value.Value) (note, stays bool) {
+			return v.Text == x.port || v.Text == x.bind, false
+		})
+		r = &got
+		x.results[key] = r
+	}
+	return r
+}
+
+// listener is that of a call, for one of the times that it is come to.
+func (x *rubySettings) listener(site code.Site, which int) *fact.Listener {
+	callee, at := site.Node.Kid(0), x.f.At(site.Node)
+	l := x.of(callee.Name, x.st.Program.Expr(site.Node.Kids[1], site.Scope))
+	l.At, l.PortAt, l.HostAt = at, x.f.At(site.Node.Kids[1]), x.f.At(site.Node.Kids[1])
+	if host := site.Node.Kid(2); host != nil && callee.Name == x.port && !host.Is(code.Keyword) {
+		l.Host, l.HostAt = x.st.Program.Expr(host, site.Scope), x.f.At(host)
+	}
+	guardedBy(&l, x.st.Program, site)
+	l.Follow = func(env value.Environ) (fact.Outcome, bool) {
+		r := x.run(env)
+		if r.Reason != "" || r.Ended != "" {
+			return fact.Outcome{}, false
+		}
+		n := 0
+		for _, c := range r.Calls {
+			if c.At != at || len(c.Args) == 0 {
+				continue
+			}
+			if n == which {
+				there := x.of(callee.Name, c.Args[0])
+				if len(c.Args) > 1 && callee.Name == x.port {
+					there.Host = c.Args[1]
+				}
+				return known(there.Under(env))
+			}
+			n++
+		}
+		return fact.Outcome{Outcome: "skipped", Port: -1, Reason: "the settings do not come to it"}, true
+	}
+	return &l
+}
+
+// more adds listeners for calls that are come to more than once.
+func (x *rubySettings) more(env value.Environ) {
+	times := map[place.Span]int{}
+	for _, c := range x.run(env).Calls {
+		if times[c.At]++; times[c.At] > 1 && times[c.At] <= 8 && c.File == x.f {
+			x.st.Listeners = append(x.st.Listeners, x.listener(code.Site{Node: c.Node, Scope: x.f.Top}, times[c.At]-1))
+		}
+	}
+}
+
 // addressed reports whether a value is an address or the path of a socket, and
 // not a port alone.
 func addressed(v *value.Value) bool {
+	if v == nil {
+		return false
+	}
 	if v.Kind == value.Str {
 		return strings.ContainsAny(v.Text, ":/")
 	}

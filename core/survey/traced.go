@@ -30,19 +30,16 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 	results := map[string]*trace.Result{}
 	run := func(env value.Environ) *trace.Result {
 		env = commanded(st, b, env)
-		var key strings.Builder
-		for _, k := range slices.Sorted(maps.Keys(env.Set)) {
-			key.WriteString(k + "\x00" + env.Set[k] + "\x00")
-		}
-		if env.Worker {
-			key.WriteString("worker")
-		}
-		if r := results[key.String()]; r != nil {
+		key := named(env)
+		if r := results[key]; r != nil {
 			return r
 		}
 		r := trace.Run(st.Program, main, env, func(v *value.Value) (note, stays bool) {
-			if main.Lang == code.Go {
+			switch main.Lang {
+			case code.Go:
 				return goNoted(v)
+			case code.Ruby:
+				return rubyNoted(v)
 			}
 			_, note = lookupListen(v)
 			note = note || embedsGunicorn(v)
@@ -52,14 +49,17 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 			}
 			return note, stays
 		})
-		results[key.String()] = &r
+		results[key] = &r
 		return &r
 	}
 	if len(st.Listeners) == 0 && (st.Final.Known == nil || st.Final.Known.Server == "") && st.Final.Reason == "" {
 		st.Listeners = s.met(st, run(value.Environ{}), run(value.Environ{Set: map[string]string{"PORT": "8080"}}))
 	}
 	called := map[place.Span]bool{}
-	if slices.ContainsFunc(st.Listeners, func(l *fact.Listener) bool { return l.Via == "code" && l.Under(value.Environ{}).Outcome == "unknown" }) {
+	open := func(env value.Environ) bool {
+		return slices.ContainsFunc(st.Listeners, func(l *fact.Listener) bool { return l.Via == "code" && l.Under(env).Outcome == "unknown" })
+	}
+	if open(value.Environ{}) {
 		s.again(st, run(value.Environ{}), run(value.Environ{Set: map[string]string{"PORT": "8080"}}))
 	}
 	at := map[place.Span]bool{}
@@ -73,17 +73,9 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 			}
 		}
 	}
-	for i, l := range st.Listeners {
+	attach := func(l *fact.Listener) {
 		if l.Via != "code" || !called[l.At] {
-			continue
-		}
-		which, several := 0, 0
-		for j, x := range st.Listeners {
-			if x.At == l.At && x.Via == "code" {
-				if several++; j < i {
-					which++
-				}
-			}
+			return
 		}
 		if v := l.Bind; v != nil && v.Open() || v == nil && l.Port.Open() {
 			l.Asked = func() []*value.Value {
@@ -97,6 +89,15 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 			}
 		}
 		l.Follow = func(env value.Environ) (fact.Outcome, bool) {
+			which, several, before := 0, 0, true
+			for _, x := range st.Listeners {
+				before = before && x != l
+				if x.At == l.At && x.Via == "code" {
+					if several++; before {
+						which++
+					}
+				}
+			}
 			r := run(env)
 			out, ok := cameTo(st.Program, r, l, env, which, several)
 			if ok && out.Outcome == "skipped" && r.Forks && !env.Worker {
@@ -106,6 +107,38 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 			return out, ok
 		}
 	}
+	for _, l := range st.Listeners {
+		attach(l)
+	}
+	if st.More != nil { // that of its settings
+		return
+	}
+	st.More = func(env value.Environ) {
+		n := len(st.Listeners)
+		r := run(env)
+		if n == 0 && r.Reason == "" {
+			st.Listeners = s.met(st, r)
+		}
+		if n == 0 || open(env) {
+			s.again(st, r)
+		}
+		for _, l := range st.Listeners[n:] {
+			called[l.At] = true
+			attach(l)
+		}
+	}
+}
+
+// named is a text that tells an environment from others.
+func named(env value.Environ) string {
+	var key strings.Builder
+	for _, k := range slices.Sorted(maps.Keys(env.Set)) {
+		key.WriteString(k + "\x00" + env.Set[k] + "\x00")
+	}
+	if env.Worker {
+		key.WriteString("worker")
+	}
+	return key.String()
 }
 
 // again adds listeners for calls that a program comes to more than once.
@@ -166,6 +199,13 @@ func calledWith(e *value.Eval, c trace.Call) *fact.Listener {
 	if c.File.Lang == code.Go {
 		recv, name := goCallee(c.Callee)
 		return goFilled(e, c.File, c.Node, name, recv, c.Args)
+	}
+	if c.File.Lang == code.Ruby {
+		l := &fact.Listener{Via: "code", At: c.At}
+		if !rubyFilled(l, c.Callee.Text, c.Args, c.Keys) {
+			return nil
+		}
+		return l
 	}
 	if embedsGunicorn(c.Callee) {
 		l := &fact.Listener{Server: "gunicorn", Via: "code", At: c.At, Bind: c.Keys["bind"], PortAt: c.At, HostAt: c.At}

@@ -208,6 +208,20 @@ func (m *machine) invoke(f *function, this any, args []any, keys map[string]any,
 		return nil, giveUp("functions that call each other without end")
 	}
 	defer func() { m.depth-- }()
+	if f.scope.ruby() {
+		var kw *object
+		if len(keys) > 0 {
+			kw = newObject()
+			kw.dict = true
+			for _, k := range sortedKeys(keys) {
+				kw.set(symbolKey+k, keys[k])
+			}
+		}
+		if this == any(undefined) {
+			this = m.rb().main
+		}
+		return m.rbInvoke(f, this, args, kw, nil, at)
+	}
 	file := f.scope.module.file
 	py := f.scope.python()
 	s := &scope{vars: map[string]*cell{}, up: f.scope, module: f.scope.module, this: this, fn: f, own: true, static: file.Funcs[f.node]}

@@ -69,6 +69,11 @@ func (m *machine) chain(n *code.Node, s *scope) (v any, cut bool, err error) {
 		return nil, false, giveUp("nested too deep")
 	}
 	defer func() { m.depth-- }()
+	if s.ruby() {
+		if v, done, err := m.rbNode(n, s); done || err != nil {
+			return v, false, err
+		}
+	}
 	nothing := func(v any) bool { return v == nil || v == any(undefined) }
 	switch n.Kind {
 	case code.Member:
@@ -106,7 +111,7 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 	case code.Number:
 		text := strings.TrimSuffix(strings.ReplaceAll(n.Name, "_", ""), "n")
 		if i, err := strconv.ParseInt(text, 0, 64); err == nil {
-			if py || s.golang() {
+			if !javascript(s.module.file.Lang) {
 				return integer(i), nil
 			}
 			return float64(i), nil
@@ -622,6 +627,9 @@ func equals(a, b any, strict bool) (same, ok bool) {
 		if y, ok := b.(string); ok {
 			return x == y, true
 		}
+	case symbol:
+		y, ok := b.(symbol)
+		return ok && x == y, true
 	case *list:
 		y, ok := b.(*list)
 		if !ok || x == y {
@@ -880,6 +888,33 @@ func percent(format string, args any) (any, error) {
 	return out, nil
 }
 
+// padded fills a text up as the flags of a verb say: 05, 8, -8.
+func padded(s, flags string, verb byte) (string, bool) {
+	if flags == "" {
+		return s, true
+	}
+	left := strings.HasPrefix(flags, "-")
+	digits := strings.TrimPrefix(flags, "-")
+	width, err := strconv.Atoi(digits)
+	if err != nil || width > 100 {
+		return "", false
+	}
+	n := width - len([]rune(s))
+	switch {
+	case n <= 0:
+		return s, true
+	case left:
+		return s + strings.Repeat(" ", n), true
+	case digits[0] == '0' && verb != 's':
+		sign := ""
+		if strings.HasPrefix(s, "-") {
+			sign, s = "-", s[1:]
+		}
+		return sign + strings.Repeat("0", n) + s, true
+	}
+	return strings.Repeat(" ", n) + s, true
+}
+
 // verbs puts values into a format, one for each verb of a letter; ok is false
 // where a verb is not for its value, or where they are not as many.
 func verbs(format string, args []any, of func(verb byte, v any) (string, bool)) (text string, ok bool) {
@@ -896,11 +931,16 @@ func verbs(format string, args []any, of func(verb byte, v any) (string, bool)) 
 			b.WriteByte('%')
 			continue
 		}
-		if len(args) == 0 {
+		flags := i
+		for i < len(format) && strings.IndexByte("-0123456789", format[i]) >= 0 {
+			i++
+		}
+		if len(args) == 0 || i == len(format) {
 			return "", false
 		}
 		part, fits := of(format[i], args[0])
-		if args = args[1:]; !fits || b.Len()+len(part) > maxText {
+		part, ok := padded(part, format[flags:i], format[i])
+		if args = args[1:]; !fits || !ok || b.Len()+len(part) > maxText {
 			return "", false
 		}
 		b.WriteString(part)
@@ -997,6 +1037,25 @@ func (m *machine) objectNode(n *code.Node, s *scope) (any, error) {
 		o.set(name, v)
 	}
 	return o, nil
+}
+
+// subject is the left side of an operator; that of a case is worked out once for
+// all that it is compared with.
+func (m *machine) subject(n *code.Node, s *scope) (any, error) {
+	k := n.Kid(0)
+	if n.Alias == code.Again {
+		if v, ok := m.subjects[k]; ok {
+			return v, nil
+		}
+	}
+	v, err := m.eval(k, s)
+	if err == nil && n.Alias == code.When {
+		if m.subjects == nil {
+			m.subjects = map[*code.Node]any{}
+		}
+		m.subjects[k] = v
+	}
+	return v, err
 }
 
 // pair is an entry of a map or an object that is written out.

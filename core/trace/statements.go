@@ -11,6 +11,7 @@ type leave struct {
 	kind  string // return, break, continue
 	label string
 	v     any
+	owner any // what it leaves: the scope of a method, a block (Ruby)
 }
 
 func (*leave) Error() string { return "outside of what it leaves" }
@@ -21,7 +22,7 @@ func (m *machine) block(kids []*code.Node, s *scope) error {
 	if s.golang() {
 		return m.goStatements(kids, s)
 	}
-	if !s.python() {
+	if javascript(s.module.file.Lang) {
 		for _, n := range kids {
 			if n.Is(code.Export) {
 				n = n.Kid(0)
@@ -55,6 +56,10 @@ func (m *machine) block(kids []*code.Node, s *scope) error {
 func (m *machine) statement(n *code.Node, s *scope) (broke bool, err error) {
 	if n == nil {
 		return false, nil
+	}
+	if s.ruby() {
+		_, err := m.rbStatement(n, s)
+		return false, err
 	}
 	if err := m.step(); err != nil {
 		return false, err
@@ -399,6 +404,9 @@ func (m *machine) assign(to *code.Node, v any, s *scope, kind string) error {
 	if to == nil {
 		return giveUp("a target that was not read")
 	}
+	if s.ruby() {
+		return m.rbAssignTo(to, v, s)
+	}
 	switch to.Kind {
 	case code.Name:
 		m.assignName(to.Name, v, s, kind)
@@ -544,11 +552,11 @@ func (m *machine) unknownPattern(to *code.Node, v any, s *scope, kind string) er
 
 // decide is whether a value counts as true.
 func (m *machine) decide(v any, s *scope, n *code.Node) (bool, error) {
-	if yes, ok := truth(v, s.python()); ok {
+	if yes, ok := s.truth(v); ok {
 		return yes, nil
 	}
 	if x, ok := m.ask(n, s); ok {
-		if yes, ok := truth(x, s.python()); ok {
+		if yes, ok := s.truth(x); ok {
 			return yes, nil
 		}
 	}
@@ -645,6 +653,10 @@ func (m *machine) loop(n *code.Node, s *scope) (broke bool, err error) {
 					items = append(items, k)
 				}
 			}
+		} else if s.ruby() {
+			if items, err = m.rbItems(over); err != nil {
+				return false, err
+			}
 		} else if items, err = m.items(over, s); err != nil {
 			return false, err
 		}
@@ -654,7 +666,7 @@ func (m *machine) loop(n *code.Node, s *scope) (broke bool, err error) {
 		}
 		for _, x := range items {
 			in := s
-			if !s.python() {
+			if s.braced() {
 				in = s.inner()
 			}
 			if err := m.assign(target, x, in, kind); err != nil {

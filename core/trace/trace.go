@@ -1,5 +1,5 @@
-// Package trace goes through a program of JavaScript, Python or Go statement by
-// statement under one environment, as an interpreter does, and notes the calls
+// Package trace goes through a program of JavaScript, Python, Go or Ruby statement
+// by statement under one environment, as an interpreter does, and notes the calls
 // with what they are given. Nothing runs: what stands outside of the tree is
 // not known, what the environment does not say is not there, and time does not
 // pass. Where what is not known would decide the way, it gives up and says why.
@@ -62,7 +62,9 @@ const (
 )
 
 // Follows reports whether programs of a language are followed.
-func Follows(l code.Language) bool { return javascript(l) || l == code.Python || l == code.Go }
+func Follows(l code.Language) bool {
+	return javascript(l) || l == code.Python || l == code.Go || l == code.Ruby
+}
 
 func javascript(l code.Language) bool {
 	return l == code.JavaScript || l == code.TypeScript || l == code.JSX
@@ -82,6 +84,9 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 		err = m.runGo(main.Name)
 	} else {
 		_, err = m.load(main.Name)
+	}
+	if err == nil && main.Lang == code.Ruby {
+		err = m.rbEnd()
 	}
 	for err == nil && len(m.later) > 0 { // what was put off
 		next := m.later[0]
@@ -175,7 +180,11 @@ type machine struct {
 	packages map[string]*opaque
 
 	goPackages map[string]*goPackage
-	parsers    []parser // what parsers of the command line set by default
+	ruby       *rubyState
+	subjects   map[*code.Node]any      // of cases
+	argvList   *list                   // the arguments as a list that changes (Ruby)
+	options    map[*object][]*rbOption // of parsers of the command line (Ruby)
+	parsers    []parser                // what parsers of the command line set by default
 	asked      map[string]bool
 	reads      []*value.Value
 	calls      []Call
@@ -258,7 +267,9 @@ func raise(class, message string) error {
 
 // errorClass is a class of errors that the language has: all come from Exception
 // and Error.
-func errorClass(name string) *class { return &class{name: name, builtin: true} }
+func errorClass(name string) *class {
+	return &class{name: name, builtin: true, statics: newObject(), methods: newObject()}
+}
 
 // lookup gives a variable of the environment, and notes that it was asked for.
 func (m *machine) lookup(name string, at spot) (string, bool) {

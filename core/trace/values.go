@@ -34,6 +34,7 @@ type (
 		getter  bool
 		static  bool
 		classOf bool // it gets its class (classmethod)
+		moved   bool // a block that is run for another object (Ruby)
 		home    *class
 		cli     *command // it is a command of the command line
 	}
@@ -51,6 +52,10 @@ type (
 		pkg     *goPackage
 		outside bool  // of Go, from outside of the tree
 		tupled  []any // the names of the fields of a named tuple that a call makes
+
+		selfish  bool // its methods are its own too: a module of functions (Ruby)
+		extended []*class
+		readable map[string]bool // which of its objects' variables are read from outside (Ruby)
 	}
 	// opaque is something that is not followed, by its path.
 	opaque struct {
@@ -90,6 +95,7 @@ type object struct {
 	dict  bool   // a dictionary, a Map
 	holds string // the type of what a map of Go holds
 	made  *spot  // where it was made, for objects of classes
+	other any    // what it gives for keys that it does not have (Ruby)
 }
 
 func newObject() *object { return &object{cells: map[string]*cell{}} }
@@ -160,6 +166,14 @@ type scope struct {
 	fn     *function
 	own    bool            // of a function or a file: a Python name is set here
 	global map[string]bool // names that are not the function's own
+
+	// Of Ruby: what a method was given, and scopes of lambdas and of blocks that
+	// are run for another object.
+	block     any
+	given     []any
+	givenKeys *object
+	lambda    bool
+	moved     bool
 }
 
 func (s *scope) declare(name string, v any) { s.vars[name] = &cell{v: v} }
@@ -179,6 +193,24 @@ func (s *scope) inner() *scope {
 
 func (s *scope) python() bool { return s.module.file.Lang == code.Python }
 func (s *scope) golang() bool { return s.module.file.Lang == code.Go }
+func (s *scope) ruby() bool   { return s.module.file.Lang == code.Ruby }
+
+// braced reports whether a block has names of its own.
+func (s *scope) braced() bool {
+	l := s.module.file.Lang
+	return javascript(l) || l == code.Go || l == code.Java
+}
+
+// truth says whether a value counts as true; ok is false where that is not known.
+func (s *scope) truth(v any) (yes, ok bool) {
+	if s.ruby() {
+		if o, isOpaque := v.(*opaque); isOpaque {
+			return truth(o, false)
+		}
+		return v != nil && v != any(false) && v != any(undefined), true
+	}
+	return truth(v, s.python())
+}
 
 // known reports whether a value is followed.
 func known(v any) bool {
@@ -210,6 +242,8 @@ func show(v any) string {
 		return strconv.FormatInt(int64(v), 10)
 	case string:
 		return v
+	case symbol:
+		return string(v)
 	case *content:
 		return v.text
 	case *list:
@@ -346,6 +380,8 @@ func (t *turned) value(v any, depth int) *value.Value {
 		w.Kind, w.Num = value.Num, float64(v)
 	case string:
 		w.Kind, w.Text = value.Str, v
+	case symbol:
+		w.Kind, w.Text = value.Str, string(v)
 	case *content:
 		w.Kind, w.Text = value.Str, v.text
 	case *list:
@@ -358,7 +394,7 @@ func (t *turned) value(v any, depth int) *value.Value {
 			w.Kind, w.Text = value.Instance, v.class.name
 		}
 		for _, k := range v.keys {
-			w.Keys, w.Kids = append(w.Keys, k), append(w.Kids, t.value(v.cells[k].v, depth+1))
+			w.Keys, w.Kids = append(w.Keys, strings.TrimPrefix(k, symbolKey)), append(w.Kids, t.value(v.cells[k].v, depth+1))
 		}
 	case *function:
 		w.Kind, w.Text = value.Func, v.name

@@ -325,7 +325,7 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 		if name == "in" && r.Kind == EnvMap && l.Kind == Str {
 			return op("isset", py, at(), &Value{Kind: Env, Text: l.Text, At: at()})
 		}
-		if name == "%" && py && l.Kind == Str {
+		if name == "%" && (py || f.Lang == code.Ruby) && l.Kind == Str {
 			args := []*Value{r}
 			if r.Kind == List {
 				args = r.Kids
