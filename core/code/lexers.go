@@ -240,6 +240,8 @@ func (l *lexer) quoted() bool {
 		switch {
 		case strings.HasPrefix(rest, `"""`):
 			l.text1(3, `"""`, true, "")
+			t := &l.toks[len(l.toks)-1]
+			t.text = textBlock(t.text)
 		case c == '"' || c == '\'':
 			l.text1(1, string(c), true, "")
 		default:
@@ -416,6 +418,26 @@ func (l *lexer) text1(skip int, closing string, escapes bool, sign string) {
 	}
 	flush()
 	l.endText(t)
+}
+
+// textBlock takes off the first line end of a text block of Java and the spaces
+// that all of its lines begin with (Java SE 25 language specification, 3.10.6).
+func textBlock(s string) string {
+	_, body, ok := strings.Cut(s, "\n")
+	if !ok {
+		return s
+	}
+	lines := strings.Split(body, "\n")
+	least := -1
+	for i, row := range lines {
+		if n := len(row) - len(strings.TrimLeft(row, " \t")); (strings.TrimSpace(row) != "" || i == len(lines)-1) && (least < 0 || n < least) {
+			least = n
+		}
+	}
+	for i, row := range lines {
+		lines[i] = strings.TrimRight(row[min(len(row), max(0, least)):], " \t\r")
+	}
+	return strings.Join(lines, "\n")
 }
 
 // simple reads what may follow a variable in a text of PHP: one property, or

@@ -127,6 +127,11 @@ func (r *loose) stmt() *Node {
 func (r *loose) plain() *Node {
 	t, next := r.cur(), r.at(1)
 	if next.kind == tPunct && (next.text == "=" || next.text == ".") {
+		if r.lang == Java && next.text == "." { // Map.Entry e = …
+			if s := r.typed(); s != nil {
+				return s
+			}
+		}
 		return r.simple()
 	}
 	if r.lang == Java && next.kind == tPunct && next.text == ":" {

@@ -86,16 +86,26 @@ func jvmListener(e *value.Eval, f *code.File, site code.Site, live func(string) 
 			path = listed(f, v.Text+"()")
 		}
 	}
-	s, ok := sockets[path]
-	if !ok {
+	if _, ok := sockets[path]; !ok {
 		return nil
 	}
 	args, keys := e.Arguments(site)
-	at := f.At(site.Node)
+	l := jvmFilled(e, f, path, recv, args, keys, f.At(site.Node))
+	if l == nil {
+		return nil
+	}
+	l.Shared = site.InTry || site.Scope.Func != nil && site.Scope.Func.Name == ""
+	return guardedBy(l, e, site)
+}
+
+// jvmFilled is the listener that a call of the table makes of what it is given;
+// nil where it listens nowhere.
+func jvmFilled(e *value.Eval, f *code.File, path string, recv *value.Value, args []*value.Value, keys map[string]*value.Value, at place.Span) *fact.Listener {
+	s := sockets[path]
 	if path == "ServerSocket()" && len(args) == 0 || s.address >= 0 && len(args) <= s.address {
 		return nil // bound later
 	}
-	l := &fact.Listener{Server: s.server, Via: "code", At: at, Shared: site.InTry || site.Scope.Func != nil && site.Scope.Func.Name == ""}
+	l := &fact.Listener{Server: s.server, Via: "code", At: at}
 	if s.address >= 0 {
 		l.Host, l.Port = address(args[s.address], at)
 	}
@@ -139,7 +149,36 @@ func jvmListener(e *value.Eval, f *code.File, site code.Site, live func(string) 
 		l.Host = v
 	}
 	l.PortAt, l.HostAt = placeOf(l.Port, at), placeOf(l.Host, at)
-	return guardedBy(l, e, site)
+	return l
+}
+
+// jvmPath is the key of the table for a call that a program comes to while it is
+// gone through; empty for none.
+func jvmPath(f *code.File, callee *value.Value, made bool) string {
+	if callee == nil || callee.Kind != value.External {
+		return ""
+	}
+	if made {
+		return listed(f, callee.Text+"()")
+	}
+	i := strings.LastIndexByte(callee.Text, '.')
+	if i < 0 {
+		return listed(f, callee.Text)
+	}
+	method := callee.Text[i+1:]
+	for chain := callee.Recv; chain != nil && chain.Kind == value.External && chain.Text != ""; {
+		if p := listed(f, chain.Text+" "+method); p != "" {
+			return p
+		}
+		if p := listed(f, chain.Text+"."+method); p != "" {
+			return p
+		}
+		if !strings.HasSuffix(chain.Text, "()") || chain.Recv == nil {
+			break
+		}
+		chain = chain.Recv.Recv
+	}
+	return ""
 }
 
 // set is what a method of a chain, or of the options that a call of the chain

@@ -40,6 +40,8 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 				return goNoted(v)
 			case code.Ruby:
 				return rubyNoted(v)
+			case code.Java:
+				return jvmPath(main, v, false) != "" || jvmPath(main, v, true) != "", false
 			}
 			_, note = lookupListen(v)
 			note = note || embedsGunicorn(v)
@@ -199,6 +201,17 @@ func calledWith(e *value.Eval, c trace.Call) *fact.Listener {
 	if c.File.Lang == code.Go {
 		recv, name := goCallee(c.Callee)
 		return goFilled(e, c.File, c.Node, name, recv, c.Args)
+	}
+	if c.File.Lang == code.Java {
+		path := jvmPath(c.File, c.Callee, c.Node.Is(code.New))
+		if path == "" {
+			return nil
+		}
+		var recv *value.Value
+		if c.Callee.Recv != nil && !c.Node.Is(code.New) {
+			recv = c.Callee.Recv
+		}
+		return jvmFilled(e, c.File, path, recv, c.Args, c.Keys, c.At)
 	}
 	if c.File.Lang == code.Ruby {
 		l := &fact.Listener{Via: "code", At: c.At}

@@ -222,6 +222,9 @@ func (m *machine) invoke(f *function, this any, args []any, keys map[string]any,
 		}
 		return m.rbInvoke(f, this, args, kw, nil, at)
 	}
+	if f.scope.java() {
+		return m.jvInvoke(f, this, args, at)
+	}
 	file := f.scope.module.file
 	py := f.scope.python()
 	s := &scope{vars: map[string]*cell{}, up: f.scope, module: f.scope.module, this: this, fn: f, own: true, static: file.Funcs[f.node]}

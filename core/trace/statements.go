@@ -68,9 +68,14 @@ func (m *machine) statement(n *code.Node, s *scope) (broke bool, err error) {
 		return false, giveUp("nested too deep")
 	}
 	defer func() { m.depth-- }()
+	if s.java() {
+		if done, err := m.jvStatement(n, s); done || err != nil {
+			return false, err
+		}
+	}
 	switch n.Kind {
 	case code.Block:
-		if n.Alias != "" { // a label
+		if n.Alias != "" && n.Name == "" { // a label
 			m.label = n.Alias
 			broke, err := m.statement(n.Kid(0), s)
 			m.label = ""
@@ -138,7 +143,7 @@ func (m *machine) statement(n *code.Node, s *scope) (broke bool, err error) {
 		return false, &leave{kind: n.Name, label: n.Alias}
 	case code.Return:
 		v := any(undefined)
-		if s.python() || s.golang() {
+		if s.python() || s.golang() || s.java() {
 			v = nil
 		}
 		if len(n.Kids) > 1 {
@@ -407,6 +412,9 @@ func (m *machine) assign(to *code.Node, v any, s *scope, kind string) error {
 	if s.ruby() {
 		return m.rbAssignTo(to, v, s)
 	}
+	if s.java() {
+		return m.jvAssignTo(to, v, s, kind)
+	}
 	switch to.Kind {
 	case code.Name:
 		m.assignName(to.Name, v, s, kind)
@@ -653,6 +661,10 @@ func (m *machine) loop(n *code.Node, s *scope) (broke bool, err error) {
 					items = append(items, k)
 				}
 			}
+		} else if s.java() {
+			if items, err = m.jvItems(over); err != nil {
+				return false, err
+			}
 		} else if s.ruby() {
 			if items, err = m.rbItems(over); err != nil {
 				return false, err
@@ -719,6 +731,13 @@ func (m *machine) try(n *code.Node, s *scope) error {
 			_, err = m.statement(k, s)
 		case k.Name == "catch" && failed:
 			what, name, _ := strings.Cut(k.Alias, ":")
+			if s.java() {
+				if takes, ok := m.jvCatches(what, t); !ok {
+					return giveUp("whether %s is caught", t.String())
+				} else if !takes {
+					continue
+				}
+			}
 			if s.python() {
 				if takes, ok := m.catches(what, t, s); !ok {
 					return giveUp("whether %s is caught", t.String())

@@ -1,5 +1,5 @@
-// Package trace goes through a program of JavaScript, Python, Go or Ruby statement
-// by statement under one environment, as an interpreter does, and notes the calls
+// Package trace goes through a program of JavaScript, Python, Go, Ruby or Java
+// statement by statement under one environment, as an interpreter does, and notes the calls
 // with what they are given. Nothing runs: what stands outside of the tree is
 // not known, what the environment does not say is not there, and time does not
 // pass. Where what is not known would decide the way, it gives up and says why.
@@ -63,7 +63,7 @@ const (
 
 // Follows reports whether programs of a language are followed.
 func Follows(l code.Language) bool {
-	return javascript(l) || l == code.Python || l == code.Go || l == code.Ruby
+	return javascript(l) || l == code.Python || l == code.Go || l == code.Ruby || l == code.Java
 }
 
 func javascript(l code.Language) bool {
@@ -80,9 +80,12 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 	}()
 	m := newMachine(e, main, env, noted)
 	var err error
-	if main.Lang == code.Go {
+	switch main.Lang {
+	case code.Go:
 		err = m.runGo(main.Name)
-	} else {
+	case code.Java:
+		err = m.runJava(main.Name)
+	default:
 		_, err = m.load(main.Name)
 	}
 	if err == nil && main.Lang == code.Ruby {
@@ -181,6 +184,7 @@ type machine struct {
 
 	goPackages map[string]*goPackage
 	ruby       *rubyState
+	java       *javaState
 	subjects   map[*code.Node]any      // of cases
 	argvList   *list                   // the arguments as a list that changes (Ruby)
 	options    map[*object][]*rbOption // of parsers of the command line (Ruby)

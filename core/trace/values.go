@@ -203,6 +203,10 @@ func (s *scope) braced() bool {
 
 // truth says whether a value counts as true; ok is false where that is not known.
 func (s *scope) truth(v any) (yes, ok bool) {
+	if s.java() {
+		yes, ok := v.(bool)
+		return yes, ok
+	}
 	if s.ruby() {
 		if o, isOpaque := v.(*opaque); isOpaque {
 			return truth(o, false)
@@ -244,6 +248,8 @@ func show(v any) string {
 		return v
 	case symbol:
 		return string(v)
+	case character:
+		return string(rune(v))
 	case *content:
 		return v.text
 	case *list:
@@ -381,6 +387,10 @@ func (t *turned) value(v any, depth int) *value.Value {
 	case string:
 		w.Kind, w.Text = value.Str, v
 	case symbol:
+		w.Kind, w.Text = value.Str, string(v)
+	case character:
+		w.Kind, w.Text = value.Str, string(rune(v))
+	case pyPath:
 		w.Kind, w.Text = value.Str, string(v)
 	case *content:
 		w.Kind, w.Text = value.Str, v.text

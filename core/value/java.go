@@ -98,6 +98,10 @@ func simple(path string) string {
 	return path
 }
 
+// Platform is the name of a class of Java as this package writes it: those of the
+// platform without their package.
+func Platform(path string) string { return simple(path) }
+
 // mapTypes are the maps of the class library that a program fills.
 var mapTypes = map[string]bool{"HashMap": true, "TreeMap": true, "LinkedHashMap": true, "ConcurrentHashMap": true}
 

@@ -811,6 +811,12 @@ func (m *modules) Resolve(from *code.File, module, _ string) (string, bool) {
 		for _, d := range []string{"src/main/java", "src/main/kotlin", "src", "", "app"} {
 			dirs = append(dirs, strings.TrimSuffix(m.c.Path(d), "/"))
 		}
+		// Where the packages of the file that asks begin.
+		if of := packageOf(from); of != "" {
+			if base, ok := strings.CutSuffix(source.Dir(from.Name), strings.ReplaceAll(of, ".", "/")); ok {
+				dirs = append(dirs, strings.TrimSuffix(base, "/"))
+			}
+		}
 	}
 	for _, d := range dirs {
 		if p := survey.Join(d, strings.ReplaceAll(module, ".", "/")+ext); m.t.Has(p) {
@@ -818,6 +824,19 @@ func (m *modules) Resolve(from *code.File, module, _ string) (string, bool) {
 		}
 	}
 	return "", false
+}
+
+// packageOf is the package that a file declares; empty for none.
+func packageOf(f *code.File) string {
+	if f.Body == nil {
+		return ""
+	}
+	for _, n := range f.Body.Kids {
+		if c := n.Kid(0); n.Is(code.ExprStmt) && c.Is(code.Call) && c.Kid(0).Is(code.Name) && c.Kids[0].Name == "package" && c.Kid(1).Is(code.String) {
+			return c.Kids[1].Name
+		}
+	}
+	return ""
 }
 
 // Classify implements survey.Modules: only imports of libraries that nothing
@@ -949,7 +968,7 @@ func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*f
 			for _, ext := range []string{".java", ".kt"} {
 				src := c.Path("src/main/" + map[string]string{".java": "java", ".kt": "kotlin"}[ext] + "/" + strings.ReplaceAll(w.Text, ".", "/") + ext)
 				if w.Literal() && t.Has(src) {
-					return &fact.Target{Named: w.Text, At: w.At, Kind: command.FileTarget, Built: true, File: w.Text, Sourced: src}, "", true
+					return &fact.Target{Named: w.Text, At: w.At, Kind: command.FileTarget, Built: true, File: w.Text, Sourced: src, Args: after1(f.Args, w)}, "", true
 				}
 			}
 		}
