@@ -71,7 +71,8 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 	for _, f := range st.Program.Loader.Loaded() {
 		for _, site := range f.Calls {
 			if p := f.At(site.Node); at[p] {
-				called[p] = true
+				// What a framework listens on is set by calls that do not listen.
+				called[p] = f.Lang != code.Java || jvmListener(st.Program, f, site, func(string) bool { return true }) != nil
 			}
 		}
 	}

@@ -1431,6 +1431,12 @@ func (m *machine) jvOutside(o *opaque, what string, args []any, s *scope, at spo
 func (m *machine) jvHanded(args []any, name string, at spot) {
 	for _, a := range args {
 		m.waiting = m.waiting || holdsCode(a, 0)
+		switch x := a.(type) { // its methods may be called
+		case *object:
+			m.waiting = m.waiting || x.class != nil && x.class.node != nil
+		case *opaque:
+			m.waiting = m.waiting || strings.HasSuffix(x.path, ".class")
+		}
 		if f, ok := a.(*function); ok && !passed[name] && f.node != nil && name != "createContext" {
 			m.kept = append(m.kept, job{f, nil, at})
 		}
