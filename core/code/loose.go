@@ -185,8 +185,14 @@ func (r *loose) plain() *Node {
 		}
 	case "global":
 		if r.lang == PHP && next.kind == tName { // the names are those of the file
-			r.toSemicolon()
-			return nil
+			n := &Node{Kind: Jump, Name: t.text, Off: t.off}
+			for r.pos++; r.cur().kind == tName || r.isP(","); r.pos++ {
+				if x := r.cur(); x.kind == tName {
+					n.Kids = append(n.Kids, &Node{Kind: Name, Name: x.text, Off: x.off, End: x.end})
+				}
+			}
+			r.eatP(";")
+			return r.done(n)
 		}
 	case "return", "throw", "raise", "yield", "break", "continue", "next":
 		if !(r.lang == Ruby && t.text == "yield") && !(r.lang == Java && t.text == "yield" && next.kind == tPunct && next.text != "(" && next.text != "-" && next.text != "!") {
@@ -448,6 +454,27 @@ func (r *loose) imports() (*Node, bool) {
 		}
 		n := &Node{Kind: Import, Name: strings.TrimPrefix(r.cur().text, `\`), Off: r.cur().off, End: r.cur().end}
 		r.pos++
+		if open := r.at(1); r.cur().kind == tPunct && r.cur().text == `\` && open.kind == tPunct && open.text == "{" || r.isP("{") { // use A\{B, C}
+			r.eatP(`\`)
+			r.eatP("{")
+			group := &Node{Kind: Block, Name: ",", Off: n.Off}
+			for !r.isP("}") && r.cur().kind != tEOF {
+				if t := r.cur(); t.kind == tName {
+					k := &Node{Kind: Import, Name: strings.TrimSuffix(n.Name, `\`) + `\` + t.text, Off: t.off, End: t.end}
+					if r.at(1).kind == tName && r.at(1).text == "as" && r.at(2).kind == tName {
+						k.Alias = r.at(2).text
+						r.pos += 2
+					}
+					group.Kids = append(group.Kids, k)
+				}
+				r.pos++
+			}
+			r.toSemicolon()
+			return r.done(group), true
+		}
+		if r.isN("as") && r.at(1).kind == tName {
+			n.Alias = r.at(1).text
+		}
 		r.toSemicolon()
 		return n, true
 	case Rust:
@@ -1047,6 +1074,8 @@ func (r *loose) through(n *Node) bool {
 		list, keyed := false, false
 		for ; r.pos < end; r.pos++ {
 			switch t := r.cur(); {
+			case t.kind == tPunct && t.text == "&" && r.lang == PHP:
+				n.Flag |= Address
 			case t.kind == tPunct && (t.text == "(" || t.text == "[" || t.text == ","):
 				list = list || t.text != "," || r.lang == Ruby
 			case t.kind == tPunct && t.text == "=>":
@@ -1109,7 +1138,7 @@ func (r *loose) through(n *Node) bool {
 		r.eatP(")")
 	}
 	if to == nil || over == nil {
-		n.Alias = ""
+		n.Alias, n.Flag = "", 0
 		return other()
 	}
 	n.Name = "of"
@@ -1310,7 +1339,7 @@ func (r *loose) fits(subject, pattern *Node) (test *Node, name string, all bool)
 		return &Node{Kind: Unary, Name: "!", Off: pattern.Off, End: pattern.End, Kids: []*Node{{Kind: Unary, Name: "holds", Off: pattern.Off, End: pattern.End, Kids: []*Node{subject}}}}, "", false
 	case pattern.Is(Name) && pattern.Name == "None", pattern.Is(Null) && r.lang == Rust:
 		return &Node{Kind: Unary, Name: "!", Off: pattern.Off, End: pattern.End, Kids: []*Node{{Kind: Unary, Name: "holds", Off: pattern.Off, End: pattern.End, Kids: []*Node{subject}}}}, "", false
-	case pattern.Is(Call) && pattern.Kid(0).Is(Name):
+	case r.lang == Rust && pattern.Is(Call) && pattern.Kid(0).Is(Name):
 		holds := &Node{Kind: Unary, Name: "holds", Off: pattern.Off, End: pattern.End, Kids: []*Node{subject}}
 		switch pattern.Kids[0].Name {
 		case "Ok", "Some":
@@ -1328,6 +1357,7 @@ func (r *loose) fits(subject, pattern *Node) (test *Node, name string, all bool)
 
 // arms reads the ways of a choice after its word.
 func (r *loose) arms() []arm {
+	strict := r.lang == PHP && r.isN("match")
 	r.pos++
 	var subject *Node
 	if !r.isP("{") && !r.isN("do") && !(r.words() && r.cur().nl) {
@@ -1336,11 +1366,11 @@ func (r *loose) arms() []arm {
 	if r.lang == Kotlin && subject.Is(Bind) {
 		subject = subject.Kid(1)
 	}
-	return r.armsOf(subject)
+	return r.armsOf(subject, strict)
 }
 
 // armsOf reads the ways of a choice after its subject, which is asked for once.
-func (r *loose) armsOf(subject *Node) []arm {
+func (r *loose) armsOf(subject *Node, strict bool) []arm {
 	list := r.ways(subject)
 	if !r.keepsJumps() || subject == nil {
 		return list
@@ -1349,6 +1379,9 @@ func (r *loose) armsOf(subject *Node) []arm {
 	for _, a := range list {
 		a.test.Walk(func(n *Node) bool {
 			if n.Is(Binary) && len(n.Kids) == 2 && n.Kids[0] == subject {
+				if strict {
+					n.Name = "==="
+				}
 				n.Alias, alias = alias, Again
 			}
 			return n.Is(Binary) && n.Kids[0] != subject
@@ -1606,7 +1639,7 @@ func (r *loose) leaving() *Node {
 		r.pos++
 	}
 	if r.cur().kind != tEOF && !r.isP(";") && !r.isP("}") && !(r.lines() && r.cur().nl) && !r.isN("if") && !r.isN("unless") {
-		n.Kids = []*Node{r.expr(0)}
+		n.Kids = []*Node{r.assigned(r.expr(0))}
 		if r.lang == Ruby && r.isP(",") && n.Kind != Throw && n.Kids[0] != nil { // several values
 			list := &Node{Kind: Array, Off: n.Kids[0].Off, Kids: n.Kids}
 			for r.eatP(",") {
@@ -1768,6 +1801,10 @@ func (r *loose) class() *Node {
 	if word == "namespace" || word == "mod" {
 		// What is in it is as good as at the top.
 		b := n.Kids[1]
+		if r.lang == PHP {
+			name := &Node{Kind: Call, Off: n.Off, End: b.Off, Kids: []*Node{{Kind: Name, Name: word, Off: n.Off, End: n.Off}, {Kind: String, Name: n.Name, Off: n.Off, End: b.Off}}}
+			b.Kids = append([]*Node{{Kind: ExprStmt, Off: n.Off, End: b.Off, Kids: []*Node{name}}}, b.Kids...)
+		}
 		return b
 	}
 	if n.Kids[1] != nil {
@@ -2147,7 +2184,7 @@ func (r *loose) simple() *Node {
 			e.Kind, e.Kids = Array, e.Kids[1:] // list($a, $b) = …
 		}
 		r.pos++
-		value := r.rescued(r.expr(0))
+		value := r.rescued(r.assigned(r.expr(0)))
 		if r.lang == Ruby && r.isP(",") && value != nil { // a = 1, 2
 			value = &Node{Kind: Array, Off: value.Off, Kids: []*Node{value}}
 			for r.eatP(",") {

@@ -111,6 +111,9 @@ func (r *loose) expr(least int) *Node {
 		if right == nil {
 			return left
 		}
+		if p <= binds["&&"] {
+			right = r.assigned(right) // x or y = z
+		}
 		name := map[string]string{"or": "||", "and": "&&"}[t.text]
 		if name == "" {
 			name = t.text
@@ -125,6 +128,19 @@ func (r *loose) expr(least int) *Node {
 			left.Alias = Elvis
 		}
 	}
+}
+
+// assigned goes on with an assignment where an expression was read that can be
+// set, in languages in which that is an expression too.
+func (r *loose) assigned(e *Node) *Node {
+	if t := r.cur(); r.keepsJumps() && (e.Is(Name) || e.Is(Member) || e.Is(Index)) && t.kind == tPunct && assigning[t.text] && r.enter() {
+		r.pos++
+		if v := r.assigned(r.expr(0)); v != nil {
+			e = r.done(&Node{Kind: Assign, Name: t.text, Off: e.Off, Kids: []*Node{e, v}})
+		}
+		r.leave()
+	}
+	return e
 }
 
 // typeArguments steps over <T> where a call or a member follows.
@@ -173,7 +189,7 @@ func (r *loose) prefix() *Node {
 				n.Kind, n.Name, n.Kids = Unary, t.text, []*Node{e}
 				return r.done(n)
 			case "&":
-				if r.lang == Ruby { // a block
+				if r.lang == Ruby || r.lang == PHP { // a block; a variable itself
 					e.Flag |= Address
 				}
 			case "++", "--":
@@ -436,8 +452,15 @@ func (r *loose) named() *Node {
 			r.pos++
 			r.eatP("&")
 			ps := r.params()
+			uses := ""
 			if r.eatN("use") && r.isP("(") {
+				start := r.pos
 				r.skipBalanced()
+				for _, x := range r.toks[start:r.pos] {
+					if x.kind == tName || x.text == "&" || x.text == "," {
+						uses += x.text
+					}
+				}
 			}
 			for r.cur().kind != tEOF && !r.isP("{") && !r.isP("=>") && !r.isP(";") && !r.isP("=") {
 				r.pos++
@@ -445,7 +468,7 @@ func (r *loose) named() *Node {
 			if r.eatP("=>") || r.eatP("=") {
 				return r.closure(t.off, ps)
 			}
-			return r.postfix(r.done(&Node{Kind: Func, Off: t.off, Kids: []*Node{ps, r.braces()}}))
+			return r.postfix(r.done(&Node{Kind: Func, Alias: uses, Off: t.off, Kids: []*Node{ps, r.braces()}}))
 		}
 	case "yield", "return", "next", "break", "retry", "redo":
 		if r.lang == Ruby && !(next.kind == tPunct && (next.text == "." || next.text == "=")) {
@@ -614,7 +637,7 @@ func (r *loose) closure(off int32, ps *Node) *Node {
 	if r.isP("{") {
 		f.Kids[1] = r.braces()
 	} else {
-		e := r.expr(1)
+		e := r.assigned(r.expr(1))
 		f.Kids[1], f.Flag = e, Arrow
 		if e == nil {
 			f.Kids[1], f.Flag = &Node{Kind: Block, Off: r.end(), End: r.end()}, 0
@@ -895,6 +918,11 @@ func (r *loose) items(n *Node, closing string) {
 		start := r.pos
 		t := r.cur()
 		var item *Node
+		if r.lang == PHP && t.kind == tPunct && t.text == "," { // [, $b]: none is taken
+			n.Kids = append(n.Kids, &Node{Kind: Undefined, Off: t.off, End: t.off})
+			r.pos++
+			continue
+		}
 		if (t.kind == tName || t.kind == tString) && r.at(1).kind == tPunct && r.at(1).text == ":" && (r.at(1).off == t.end || r.lang == Groovy) && r.lang != PHP {
 			r.pos += 2
 			item = &Node{Kind: Pair, Name: t.text, Off: t.off, Kids: []*Node{r.named1(t)}}
@@ -921,8 +949,12 @@ func (r *loose) items(n *Node, closing string) {
 		if item != nil {
 			n.Kids = append(n.Kids, r.done(item))
 		}
-		for r.isP(",") || r.isP(";") || r.isP("|") {
-			r.pos++
+		if r.lang == PHP {
+			r.eatP(",")
+		} else {
+			for r.isP(",") || r.isP(";") || r.isP("|") {
+				r.pos++
+			}
 		}
 		if r.pos == start {
 			r.pos++
@@ -983,6 +1015,9 @@ func (r *loose) argument(c *Node) {
 	e := r.expr(0)
 	if e == nil {
 		return
+	}
+	if r.lang == Ruby || r.lang == PHP {
+		e = r.assigned(e)
 	}
 	if r.isP("=>") && (r.lang == Ruby || r.lang == PHP) {
 		r.pos++
@@ -1176,7 +1211,7 @@ func (r *loose) postfix(n *Node) *Node {
 func (r *loose) infixCall(n *Node) *Node {
 	if r.lang == CSharp && r.isN("switch") && r.at(1).kind == tPunct && r.at(1).text == "{" {
 		r.pos++
-		return r.done(chained(r.armsOf(n), true))
+		return r.done(chained(r.armsOf(n, false), true))
 	}
 	if r.isN("do") && !r.cur().nl && !r.noIn && r.words() && (n.Is(Name) || n.Is(Member) || n.Is(Call)) {
 		if n.Is(Call) {

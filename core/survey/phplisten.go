@@ -5,6 +5,8 @@ import (
 
 	"ubique/core/code"
 	"ubique/core/fact"
+	"ubique/core/place"
+	"ubique/core/trace"
 	"ubique/core/value"
 )
 
@@ -16,6 +18,7 @@ var phpSockets = map[string]socket{
 	`React\Socket\SocketServer()`: {"php socket", 0, -1, -1}, `React\Socket\TcpServer()`: {"php socket", 0, -1, -1}, `React\Socket\Server()`: {"php socket", 0, -1, -1},
 	`Swoole\Http\Server()`: {"php", -1, 1, 0}, `Swoole\Server()`: {"php", -1, 1, 0}, `Swoole\WebSocket\Server()`: {"php", -1, 1, 0}, `OpenSwoole\Http\Server()`: {"php", -1, 1, 0},
 	`Workerman\Worker()`: {"php socket", 0, -1, -1},
+	trace.PHPServes:      {"php -S", 0, -1, -1}, // a program that starts the web server of PHP
 }
 
 // phpListener finds a call that listens in PHP.
@@ -38,8 +41,18 @@ func phpListener(e *value.Eval, f *code.File, site code.Site, live func(string) 
 		return nil
 	}
 	args, _ := e.Arguments(site)
-	at := f.At(site.Node)
-	l := &fact.Listener{Server: s.server, Via: "code", At: at, Shared: site.InTry || site.Scope.Func != nil && site.Scope.Func.Name == ""}
+	l := phpFilled(s, args, f.At(site.Node))
+	if l == nil {
+		return nil
+	}
+	l.Shared = site.InTry || site.Scope.Func != nil && site.Scope.Func.Name == ""
+	return guardedBy(l, e, site)
+}
+
+// phpFilled is the listener that a call of the table makes of what it is given;
+// nil where it listens nowhere.
+func phpFilled(s socket, args []*value.Value, at place.Span) *fact.Listener {
+	l := &fact.Listener{Server: s.server, Via: "code", At: at}
 	if s.address >= 0 && s.address < len(args) {
 		l.Bind = args[s.address]
 	}
@@ -53,5 +66,16 @@ func phpListener(e *value.Eval, f *code.File, site code.Site, live func(string) 
 		return nil
 	}
 	l.PortAt, l.HostAt = placeOf(l.Port, placeOf(l.Bind, at)), placeOf(l.Host, placeOf(l.Bind, at))
-	return guardedBy(l, e, site)
+	return l
+}
+
+// phpPath is the key of the table for a call that a program comes to while it is
+// gone through.
+func phpPath(callee *value.Value, made bool) (s socket, ok bool) {
+	name := callee.Text
+	if made {
+		name += "()"
+	}
+	s, ok = phpSockets[name]
+	return s, ok
 }

@@ -40,6 +40,10 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 				return goNoted(v)
 			case code.Ruby:
 				return rubyNoted(v)
+			case code.PHP:
+				_, plain := phpPath(v, false)
+				_, made := phpPath(v, true)
+				return plain || made, false
 			case code.Java:
 				return jvmPath(main, v, false) != "" || jvmPath(main, v, true) != "", false
 			}
@@ -213,6 +217,17 @@ func calledWith(e *value.Eval, c trace.Call) *fact.Listener {
 			recv = c.Callee.Recv
 		}
 		return jvmFilled(e, c.File, path, recv, c.Args, c.Keys, c.At)
+	}
+	if c.File.Lang == code.PHP {
+		s, ok := phpPath(c.Callee, c.Node.Is(code.New))
+		if !ok {
+			return nil
+		}
+		l := phpFilled(s, c.Args, c.At)
+		if l != nil {
+			l.Dev = c.Callee.Text == trace.PHPServes
+		}
+		return l
 	}
 	if c.File.Lang == code.Ruby {
 		l := &fact.Listener{Via: "code", At: c.At}

@@ -225,6 +225,9 @@ func (m *machine) invoke(f *function, this any, args []any, keys map[string]any,
 	if f.scope.java() {
 		return m.jvInvoke(f, this, args, at)
 	}
+	if f.scope.php() {
+		return m.phInvokeKeys(f, this, args, keys, nil, at)
+	}
 	file := f.scope.module.file
 	py := f.scope.python()
 	s := &scope{vars: map[string]*cell{}, up: f.scope, module: f.scope.module, this: this, fn: f, own: true, static: file.Funcs[f.node]}

@@ -79,6 +79,11 @@ func (m *machine) chain(n *code.Node, s *scope) (v any, cut bool, err error) {
 			return v, false, err
 		}
 	}
+	if s.php() {
+		if v, done, err := m.phNode(n, s); done || err != nil {
+			return v, false, err
+		}
+	}
 	nothing := func(v any) bool { return v == nil || v == any(undefined) }
 	switch n.Kind {
 	case code.Member:

@@ -142,14 +142,14 @@ func (m *machine) rbItems(v any) ([]any, error) {
 }
 
 // rbCase reports whether a case takes a value: pattern === value.
-func (m *machine) rbCase(pattern, v any, s *scope, at spot) (takes, ok bool, err error) {
-	switch p := pattern.(type) {
+func (m *machine) rbCase(of, v any, s *scope, at spot) (takes, ok bool, err error) {
+	switch p := of.(type) {
 	case *class:
 		o, isObject := v.(*object)
 		return isObject && derives(o.class, p), known(v), nil
 	case *rbRange:
 		return p.has(v), known(v), nil
-	case *pattern1:
+	case *pattern:
 		text, isText := v.(string)
 		if sym, isSym := v.(symbol); isSym {
 			text, isText = string(sym), true
@@ -175,7 +175,7 @@ func (m *machine) rbCase(pattern, v any, s *scope, at spot) (takes, ok bool, err
 		}
 		return false, false, nil
 	}
-	same, ok := rbEqual(pattern, v)
+	same, ok := rbEqual(of, v)
 	return same, ok, nil
 }
 
@@ -284,14 +284,11 @@ func rbEqual(a, b any) (same, ok bool) {
 			return true, true
 		}
 		return false, !x.dict && !y.dict && len(x.class.tupled) == 0
-	case *class, *function, *envMap, *rbRange, *pattern1:
+	case *class, *function, *envMap, *rbRange, *pattern:
 		return a == b, true
 	}
 	return false, false
 }
-
-// pattern1 is a regular expression of Ruby.
-type pattern1 = pattern
 
 func (m *machine) rbMatch(p *pattern, text string) (any, error) {
 	re, _, err := p.compiled()

@@ -73,6 +73,11 @@ func (m *machine) statement(n *code.Node, s *scope) (broke bool, err error) {
 			return false, err
 		}
 	}
+	if s.php() {
+		if done, err := m.phStatement(n, s); done || err != nil {
+			return false, err
+		}
+	}
 	switch n.Kind {
 	case code.Block:
 		if n.Alias != "" && n.Name == "" { // a label
@@ -91,7 +96,7 @@ func (m *machine) statement(n *code.Node, s *scope) (broke bool, err error) {
 			return false, &exit{stays: true}
 		}
 		in := s
-		if src := s.module.file.Src; !s.python() && int(n.Off) < len(src) && src[n.Off] == '{' {
+		if src := s.module.file.Src; s.braced() && int(n.Off) < len(src) && src[n.Off] == '{' {
 			in = s.inner()
 		}
 		return false, m.block(n.Kids, in)
@@ -143,7 +148,7 @@ func (m *machine) statement(n *code.Node, s *scope) (broke bool, err error) {
 		return false, &leave{kind: n.Name, label: n.Alias}
 	case code.Return:
 		v := any(undefined)
-		if s.python() || s.golang() || s.java() {
+		if !javascript(s.module.file.Lang) {
 			v = nil
 		}
 		if len(n.Kids) > 1 {
@@ -414,6 +419,9 @@ func (m *machine) assign(to *code.Node, v any, s *scope, kind string) error {
 	}
 	if s.java() {
 		return m.jvAssignTo(to, v, s, kind)
+	}
+	if s.php() {
+		return m.phAssignTo(to, v, s)
 	}
 	switch to.Kind {
 	case code.Name:
@@ -731,6 +739,13 @@ func (m *machine) try(n *code.Node, s *scope) error {
 			_, err = m.statement(k, s)
 		case k.Name == "catch" && failed:
 			what, name, _ := strings.Cut(k.Alias, ":")
+			if s.php() {
+				if takes, ok := m.phCatches(what, t); !ok {
+					return giveUp("whether %s is caught", t.String())
+				} else if !takes {
+					continue
+				}
+			}
 			if s.java() {
 				if takes, ok := m.jvCatches(what, t); !ok {
 					return giveUp("whether %s is caught", t.String())
@@ -746,11 +761,13 @@ func (m *machine) try(n *code.Node, s *scope) error {
 				}
 			}
 			in := s
-			if !s.python() {
+			if s.braced() {
 				in = s.inner()
 			}
 			in.declare("\x00caught", t.v)
-			if name != "" {
+			if name != "" && s.php() {
+				phSet(s, name, t.v)
+			} else if name != "" {
 				m.assignName(name, t.v, in, map[bool]string{true: "", false: "let"}[s.python()])
 			}
 			failed = false

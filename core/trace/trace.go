@@ -1,5 +1,5 @@
-// Package trace goes through a program of JavaScript, Python, Go, Ruby or Java
-// statement by statement under one environment, as an interpreter does, and notes the calls
+// Package trace goes through a program of JavaScript, Python, Go, Ruby, Java or
+// PHP statement by statement under one environment, as an interpreter does, and notes the calls
 // with what they are given. Nothing runs: what stands outside of the tree is
 // not known, what the environment does not say is not there, and time does not
 // pass. Where what is not known would decide the way, it gives up and says why.
@@ -63,7 +63,7 @@ const (
 
 // Follows reports whether programs of a language are followed.
 func Follows(l code.Language) bool {
-	return javascript(l) || l == code.Python || l == code.Go || l == code.Ruby || l == code.Java
+	return javascript(l) || l == code.Python || l == code.Go || l == code.Ruby || l == code.Java || l == code.PHP
 }
 
 func javascript(l code.Language) bool {
@@ -85,6 +85,8 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 		err = m.runGo(main.Name)
 	case code.Java:
 		err = m.runJava(main.Name)
+	case code.PHP:
+		err = m.runPHP(main.Name)
 	default:
 		_, err = m.load(main.Name)
 	}
@@ -185,6 +187,7 @@ type machine struct {
 	goPackages map[string]*goPackage
 	ruby       *rubyState
 	java       *javaState
+	php        *phpState
 	subjects   map[*code.Node]any      // of cases
 	argvList   *list                   // the arguments as a list that changes (Ruby)
 	options    map[*object][]*rbOption // of parsers of the command line (Ruby)

@@ -207,6 +207,9 @@ func (s *scope) truth(v any) (yes, ok bool) {
 		yes, ok := v.(bool)
 		return yes, ok
 	}
+	if s.php() {
+		return phTruth(v)
+	}
 	if s.ruby() {
 		if o, isOpaque := v.(*opaque); isOpaque {
 			return truth(o, false)
