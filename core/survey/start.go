@@ -83,18 +83,18 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 		}
 		for _, w := range words {
 			if past {
-				st.Program.Args = append(st.Program.Args, w.Value)
+				pass(st.Program, w)
 			}
 			past = past || w.At == target.At
 		}
 	}
 	if st.Final.Program == "java" {
 		st.Program.Properties = systemProperties(st)
-		st.Program.Args = nil
+		st.Program.Args, st.Program.Quoted = nil, nil
 	}
 	if st.Target != nil {
 		for _, w := range st.Target.Args {
-			st.Program.Args = append(st.Program.Args, w.Value)
+			pass(st.Program, w)
 		}
 	}
 	files := s.reach(st, prog)
@@ -1120,6 +1120,12 @@ func (s *Starter) rubyConfig(st *fact.Start, prog *Program) {
 		st.Reached = append(st.Reached, p)
 		return
 	}
+}
+
+// pass adds an argument that the command gives to the program.
+func pass(e *value.Eval, w command.Word) {
+	e.Args = append(e.Args, w.Value)
+	e.Quoted = append(e.Quoted, !w.Bare)
 }
 
 // rubySettings are the settings of a server that are a file of Ruby. The file is

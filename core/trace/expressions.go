@@ -1243,9 +1243,14 @@ func (m *machine) argv() []any {
 	if javascript(m.main.Lang) {
 		l = []any{"node", root + "/" + m.main.Name}
 	}
-	for _, a := range m.e.Args {
+	for i, a := range m.e.Args {
 		o := a.Under(m.now())
+		quoted := i < len(m.e.Quoted) && m.e.Quoted[i]
 		switch {
+		case quoted && (o.Kind == value.Undef || o.Kind == value.Null):
+			l = append(l, "")
+		case quoted && o.Kind == value.Str:
+			l = append(l, o.Text)
 		case o.Kind == value.Str && (o.Text != "" || a.Kind == value.Str):
 			l = append(l, o.Text)
 		case o.Kind == value.Str, o.Kind == value.Undef, o.Kind == value.Null:

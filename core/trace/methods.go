@@ -261,6 +261,9 @@ func (m *machine) envMethod(name string, args []any, py bool, at spot) (any, boo
 
 func (m *machine) objectMethod(o *object, name string, args []any, keys map[string]any, s *scope, at spot) (any, bool, error) {
 	py := s.python()
+	if v, done, err := m.parserMethod(o, name, args, keys, s, at); done || err != nil {
+		return v, done, err
+	}
 	if !py && o.cells[name] != nil {
 		return nil, false, nil
 	}

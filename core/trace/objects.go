@@ -479,7 +479,16 @@ func (m *machine) index(base any, n *code.Node, s *scope) (any, error) {
 					return items[int(i)], nil
 				}
 			}
+			if b.class != nil && b.class.name == "Section" && b.class.builtin {
+				name = strings.ToLower(name)
+			}
 			if v, ok := b.get(name); ok {
+				if t, isText := v.(string); isText && b.class != nil && b.class.name == "Section" && b.class.builtin {
+					if t, ok = b.interpolated(t, 0); !ok {
+						return nil, giveUp("settings that are put together")
+					}
+					return t, nil
+				}
 				return v, nil
 			}
 			if b.class != nil && b.class.name == "defaultdict" {

@@ -31,6 +31,24 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		}
 	}
 	switch f.path {
+	case "configparser.ConfigParser", "configparser.RawConfigParser", "configparser.SafeConfigParser":
+		p := newParser()
+		if d, ok := arg(0).(*object); ok {
+			if d2, given := keys["defaults"].(*object); given {
+				d = d2
+			}
+			for _, k := range d.keys {
+				p.section(defaults, true).set(strings.ToLower(k), pyShow(d.cells[k].v))
+			}
+		} else if d, ok := keys["defaults"].(*object); ok {
+			for _, k := range d.keys {
+				p.section(defaults, true).set(strings.ToLower(k), pyShow(d.cells[k].v))
+			}
+		}
+		if keys["interpolation"] != nil || keys["allow_no_value"] != nil || keys["delimiters"] != nil || keys["converters"] != nil {
+			return dontKnow("settings of a form of their own"), true, nil
+		}
+		return p, true, nil
 	case "int":
 		if len(args) == 0 {
 			return integer(0), true, nil

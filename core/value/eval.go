@@ -41,6 +41,7 @@ type Eval struct {
 	Main     string   // the file that is run as the program
 	Dir      string   // the folder it runs in
 	Args     []*Value // the arguments that the start command passes to it
+	Quoted   []bool   // which of them stand in quotes: an empty one is there all the same
 	Released bool     // it runs as a release (Elixir)
 	// Properties are those that the command line of a virtual machine sets.
 	Properties map[string]*Value
