@@ -69,26 +69,34 @@ func StartedBy(t *source.Tree, f Folder) string {
 				continue
 			}
 			runtime, last := "", ""
+			first := true // the first word behind the interpreter that is no flag
 			for _, w := range strings.FieldsFunc(line, func(r rune) bool { return strings.ContainsRune(" \t\"'[],;&|()", r) }) {
 				if runtime == "" {
-					runtime = runtimeOf(w)
+					if runtime = runtimeOf(w); fileServers[path.Base(w)] {
+						return runtime
+					}
 					continue
 				}
 				if runtime == "python" && (last == "-m" || strings.Contains(w, ":")) && module(t, f, w) {
 					return runtime
 				}
 				last = w
-				if end := path.Ext(w); (end == "" && strings.Contains(w, "/") || end != "" && strings.Contains(sources[runtime], " "+end+" ")) && t.Has(Join(f.Dir, path.Clean(strings.TrimPrefix(w, "./")))) {
+				if end := path.Ext(w); (end == "" && (strings.Contains(w, "/") || first) || end != "" && strings.Contains(sources[runtime], " "+end+" ")) && t.Has(Join(f.Dir, path.Clean(strings.TrimPrefix(w, "./")))) {
 					if runtime == "bun" {
 						return "node"
 					}
 					return runtime
 				}
+				first = first && strings.HasPrefix(w, "-")
 			}
 		}
 	}
 	return ""
 }
+
+// fileServers serve the files of a folder, whatever is in it: their runtime is
+// that of the folder.
+var fileServers = map[string]bool{"serve": true, "http-server": true}
 
 // module reports whether a word names a module of Python that lies in a folder,
 // with its callable or without; or the server of files that Python comes with.

@@ -887,7 +887,12 @@ func ServerListeners(final command.Final, process string) []*fact.Listener {
 		}
 	case "serve":
 		port("-l", "--listen", "-p", "--port")
-		if l.Port != nil && l.Port.Kind == value.Str && strings.HasPrefix(l.Port.Text, "tcp://") {
+		// An address: tcp://host:port, unix:path (documentation of serve 14, --listen).
+		head := l.Port
+		if head != nil && head.Kind == value.Op && head.Text == "concat" && len(head.Kids) > 0 {
+			head = head.Kids[0]
+		}
+		if head != nil && head.Kind == value.Str && (strings.HasPrefix(head.Text, "tcp://") || strings.HasPrefix(head.Text, "unix:")) {
 			l.Bind, l.Port = l.Port, nil
 		}
 	case "http-server":

@@ -435,6 +435,15 @@ func (s *Starter) target(st *fact.Start, ctx command.Context, prog *Program, dir
 		} else if src, built := s.sourceOf(t.File); built && s.Tree.State(t.File) != source.Shipped {
 			t.Sourced, t.Built = src, true
 		}
+	case command.FolderTarget: // its files are served
+		p, ok := st.Final.Locate(w.Text, ctx)
+		switch {
+		case !ok:
+		case s.Tree.HasDir(p) || s.Tree.Has(p) || p == "":
+			st.Target = nil
+		case slices.ContainsFunc(s.C.Artefacts, func(a fact.Artefact) bool { return a.Path == p || strings.HasPrefix(p, a.Path+"/") }):
+			t.File, t.Module, t.Built = p, p, true
+		}
 	case command.CallableTarget:
 		spec := w.Text
 		t.Kind = command.CallableTarget

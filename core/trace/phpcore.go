@@ -98,6 +98,11 @@ func (m *machine) phSpecial(name string, n *code.Node, s *scope) (any, bool, err
 		x, err := m.phInclude(t, s)
 		return x, true, err
 	case "exit", "die":
+		for _, a := range n.Args() {
+			if _, err := m.eval(a, s); err != nil {
+				return nil, true, err
+			}
+		}
 		return nil, true, &exit{}
 	case "namespace", "declare", "echo", "print", "error_log", "printf", "var_dump", "print_r", "fwrite", "fputs", "fprintf", "set_error_handler", "set_exception_handler", "ini_set", "error_reporting", "set_time_limit", "register_shutdown_function", "pcntl_signal", "pcntl_async_signals", "date_default_timezone_set", "usleep", "sleep", "gc_collect_cycles", "ob_start", "flush", "ob_implicit_flush", "assert", "session_start", "header", "http_response_code", "trigger_error", "mb_internal_encoding", "opcache_get_status", "setlocale":
 		if m.ph().functions[name] == nil {

@@ -57,6 +57,13 @@ var targetMissing = &rules.Rule{
 // near looks for what was probably meant: a file of that name elsewhere, or
 // the usual start file.
 func near(p *rules.Pass, s *fact.Start, name string) string {
+	if s.Target != nil && s.Target.Kind == command.FolderTarget { // what a build writes
+		for _, a := range p.Component.Artefacts {
+			if rel, ok := strings.CutPrefix(a.Path, s.Final.Dir); ok && a.Kind == "files" && a.Path != "" {
+				return strings.TrimPrefix(rel, "/")
+			}
+		}
+	}
 	module, callable, has := strings.Cut(name, ":")
 	base := path.Base(strings.ReplaceAll(module, ".", "/"))
 	if path.Ext(name) != "" && !has && (s.Target == nil || s.Target.Kind != command.CallableTarget) {
