@@ -284,6 +284,10 @@ func Mentioned(t *source.Tree, c *fact.Component, name string) bool {
 	_, rest, cut := strings.Cut(name, "_")
 	tail := []byte(strings.ToLower(rest))
 	found, prefixed, tailed := false, false, false
+	// A name may be put together of two texts, cut at one of its underscores:
+	// which of them have been seen.
+	type cutAt struct{ front, back, head, rest bool }
+	cuts := make([]cutAt, len(needle))
 	for _, e := range t.Below(c.Dir) {
 		base := path.Base(e.Path)
 		if found || !e.OnDisk || passive[path.Ext(base)] || Example(base) || dotenvName(base) || e.Size > source.CodeLimit {
@@ -298,10 +302,41 @@ func Mentioned(t *source.Tree, c *fact.Component, name string) bool {
 		}
 		low := bytes.ToLower(f.Data)
 		found = whole(low, needle) || whole(low, camel)
+		for i, b := range needle {
+			if b != '_' || i == 0 || i > len(needle)-3 {
+				continue
+			}
+			x := &cuts[i]
+			x.front = x.front || edged(low, needle[:i+1], false)
+			x.back = x.back || edged(low, needle[i:], true)
+			x.head = x.head || whole(low, needle[:i])
+			x.rest = x.rest || whole(low, needle[i+1:])
+			found = found || x.front && x.rest || x.back && x.head
+		}
 		prefixed = prefixed || bytes.Contains(low, []byte("prefix"))
 		tailed = tailed || cut && len(tail) > 2 && (whole(low, tail) || whole(low, bytes.ReplaceAll(tail, []byte("_"), nil)))
 	}
 	return found || prefixed && tailed
+}
+
+// edged reports whether a text holds a piece of a name that something is put to:
+// in front of it where before is set, else behind it.
+func edged(text, piece []byte, before bool) bool {
+	for off := 0; ; {
+		i := bytes.Index(text[off:], piece)
+		if i < 0 {
+			return false
+		}
+		i += off
+		at := i + len(piece)
+		if before {
+			at = i - 1
+		}
+		if at < 0 || at >= len(text) || bytes.IndexByte([]byte("\"'`{}$#%"), text[at]) >= 0 {
+			return true
+		}
+		off = i + 1
+	}
 }
 
 // whole reports whether a text holds a word as a whole.

@@ -51,6 +51,9 @@ func dev(s *fact.Start) (why string, at place.Span, l *fact.Listener) {
 		// The file is started as a program and serves by itself.
 		return fmt.Sprintf("the start command runs %s, which serves with app.run(), the development server of the framework", path.Base(s.Target.File)), s.Final.At, l
 	}
+	if s.Final.Program == "php" {
+		return "the start command runs the web server of PHP itself, which is made for development", s.Final.At, l
+	}
 	return "the start command runs a development server", s.Final.At, l
 }
 
@@ -107,6 +110,15 @@ func production(c *fact.Component, on *rules.On) string {
 			return "next start, after next build"
 		}
 		return "build the application, and serve what the build makes"
+	}
+	switch c.Runtime {
+	case "php":
+		return "php-fpm behind a web server (nginx, Apache httpd) that serves the public folder"
+	case "ruby":
+		return "bundle exec puma -b tcp://" + bind
+	case "python", "":
+	default:
+		return "what the build for production makes"
 	}
 	if slices.Contains(c.Frameworks, "Django") {
 		app := "PROJECT"
