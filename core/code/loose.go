@@ -148,7 +148,7 @@ func (r *loose) plain() *Node {
 			return s
 		}
 	case "def", "defp", "defmacro", "fun", "fn", "function", "func":
-		if next.kind == tName || next.kind == tPunct && (next.text == "<" || next.text == "&") {
+		if next.kind == tName || next.kind == tPunct && (next.text == "<" || next.text == "&" || r.lang == Ruby && t.text == "def" && operators[next.text]) {
 			if t.text == "fn" && r.lang == Elixir || t.text == "def" && r.lang == Groovy {
 				break
 			}
@@ -648,6 +648,9 @@ func (r *loose) function(off int32) *Node {
 	if r.isP("<") && !r.words() {
 		r.generics()
 	}
+	if r.lang == Ruby {
+		r.operatorName(n)
+	}
 	if r.isP("(") {
 		n.Kids = []*Node{r.params(), nil}
 	} else {
@@ -709,6 +712,34 @@ func (r *loose) function(off int32) *Node {
 		}
 	}
 	return r.done(n)
+}
+
+// operators are the signs that a method of Ruby may be named by.
+var operators = map[string]bool{"[": true, "==": true, "<=>": true, "+": true, "-": true, "*": true, "/": true, "%": true, "<<": true, ">>": true, "!": true, "===": true, "=~": true, "<": true, ">": true, "<=": true, ">=": true, "!=": true, "&": true, "|": true, "^": true, "~": true, "**": true}
+
+// operatorName goes on with the name of a method of Ruby: [], []=, ==, self.[],
+// and name= of what sets something.
+func (r *loose) operatorName(n *Node) {
+	if r.isP(".") && n.Name != "" && r.at(1).kind == tPunct && operators[r.at(1).text] { // self.[]
+		r.pos++
+		n.Name, n.Flag = "", n.Flag|Static
+	}
+	if t := r.cur(); n.Name == "" && t.kind == tPunct && operators[t.text] {
+		n.Name = t.text
+		r.pos++
+		if t.text == "[" && r.eatP("]") {
+			n.Name = "[]"
+			if r.isP("=") && r.glued() {
+				r.pos++
+				n.Name = "[]="
+			}
+		}
+		return
+	}
+	if next := r.at(1); r.isP("=") && r.glued() && n.Name != "" && next.off == r.cur().end && (next.kind == tPunct && next.text == "(" || next.kind == tName) {
+		r.pos++
+		n.Name += "="
+	}
 }
 
 // one makes a block of an expression.

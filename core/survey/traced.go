@@ -58,7 +58,8 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 		results[key] = &r
 		return &r
 	}
-	if len(st.Listeners) == 0 && (st.Final.Known == nil || st.Final.Known.Server == "") && st.Final.Reason == "" {
+	// php serves by itself only where it is told to; else it runs a program.
+	if k := st.Final.Known; len(st.Listeners) == 0 && (k == nil || k.Server == "" || k.Name == "php") && st.Final.Reason == "" {
 		st.Listeners = s.met(st, run(value.Environ{}), run(value.Environ{Set: map[string]string{"PORT": "8080"}}))
 	}
 	called := map[place.Span]bool{}
@@ -70,7 +71,7 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 	}
 	at := map[place.Span]bool{}
 	for _, l := range st.Listeners {
-		called[l.At], at[l.At] = l.Met, true
+		called[l.At], at[l.At] = l.Met || l.Server == "sinatra", true
 	}
 	for _, f := range st.Program.Loader.Loaded() {
 		for _, site := range f.Calls {

@@ -36,6 +36,9 @@ func (m *machine) eval(n *code.Node, s *scope) (any, error) {
 		if x, ok := m.ask(n, s); ok {
 			return x, nil
 		}
+		if strings.Contains(o.path, ".parse_args()") && s.static != nil && m.e.Expr(n, s.static).Under(m.now()).Raise {
+			return nil, &exit{} // an argument that its type does not take
+		}
 	}
 	return v, nil
 }
