@@ -95,6 +95,9 @@ func (r *loose) stmt() *Node {
 	}
 	static := false
 	for modifiers[r.cur().text] && r.cur().kind == tName && !(r.lang == Rust && r.isN("static")) {
+		if n := r.at(1); r.words() && !(n.kind == tName && strings.HasPrefix(n.text, "def")) { // a method of that name
+			break
+		}
 		if n := r.at(1); n.kind == tPunct && n.text != "@" && n.text != "(" && n.text != "[" && !(n.text == "<" && r.lang == Java) {
 			break
 		} else if n.kind == tPunct && n.text == "(" {
@@ -1787,6 +1790,11 @@ func (r *loose) class() *Node {
 			continue
 		case r.isP("("):
 			r.skipBalanced()
+			continue
+		case r.isN("permits") && r.lang == Java: // what may come from it
+			for r.cur().kind != tEOF && !r.isP("{") {
+				r.pos++
+			}
 			continue
 		case r.cur().kind == tName && !r.isN("extends") && !r.isN("implements") && !r.isN("for") && !r.isN("where") && !r.isN("with"):
 			bases.Kids = append(bases.Kids, r.dotted())

@@ -384,6 +384,13 @@ func filled(e *value.Eval, f *code.File, site code.Site, s shape, v *value.Value
 	}
 	if s.config > 0 && s.config <= len(site.Node.Args()) {
 		l.Bind = boundTo(e, f, site.Node.Args()[s.config-1], site)
+		if s.config <= len(args) && args[s.config-1].Props != nil { // the program was gone through
+			if set := args[s.config-1].Props.Get("bind"); set != nil {
+				if l.Bind = set; set.Kind == value.List && len(set.Kids) > 0 {
+					l.Bind = set.Kids[0]
+				}
+			}
+		}
 	}
 	if s.address > 0 && s.address <= len(args) {
 		l.Bind = args[s.address-1]

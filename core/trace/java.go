@@ -235,7 +235,7 @@ func jvMethods(c *class, name string, own bool) (list []*function) {
 			continue
 		}
 		for _, k := range x.node.Kid(1).Kids {
-			if k.Is(code.Func) && k.Name == name && name != x.name && name != "constructor" {
+			if k.Is(code.Func) && k.Name == name && name != x.name && name != "constructor" && k.Kid(1) != nil && k.Kids[1].Off < k.Kids[1].End { // one with a body
 				list = append(list, &function{name: name, node: k, scope: x.scope, home: x, static: k.Flag&code.Static != 0})
 			}
 		}
@@ -1295,18 +1295,9 @@ func (m *machine) jvSend(base any, name string, args []any, s *scope, at spot) (
 		return nil, giveUp("%s is not found in %s", name, b.name)
 	case *object:
 		if b.class != nil && !b.class.builtin {
-			list := jvMethods(b.class, name, false)
-			if f := jvChoose(list, args); f != nil {
+			if f := jvChoose(jvMethods(b.class, name, false), args); f != nil {
 				if b.cells["\x00body"] != nil {
 					return nil, giveUp("a constant with methods of its own")
-				}
-				if f.node.Kid(1) != nil && len(f.node.Kid(1).Kids) == 0 && len(list) > 1 { // declared above, defined below
-					for _, g := range list {
-						if jvFits(g, args) >= 0 && len(g.node.Kid(1).Kids) > 0 {
-							f = g
-							break
-						}
-					}
 				}
 				return m.jvDispatch(f, b, args, at)
 			}

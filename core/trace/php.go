@@ -1851,6 +1851,9 @@ const PHPServes = "php -S"
 
 // phOutside calls something of a library.
 func (m *machine) phOutside(o *opaque, args []any, keys map[string]any, at spot) (any, error) {
+	if waitsPHP[o.path] && len(m.calls) > 0 {
+		return nil, &exit{stays: true}
+	}
 	if m.note(o, args, keys, at) {
 		return nil, &exit{stays: true}
 	}
@@ -1866,6 +1869,10 @@ func (m *machine) phOutside(o *opaque, args []any, keys map[string]any, at spot)
 	}
 	return &opaque{path: o.path + "()", recv: o, args: args, keys: keys}, nil
 }
+
+// waitsPHP are the functions that wait for who connects (PHP manual, "Sockets",
+// "Streams").
+var waitsPHP = map[string]bool{"stream_socket_accept": true, "socket_accept": true, "socket_select": true, "stream_select": true}
 
 // phStarts is a command that a program starts: the web server of PHP is noted.
 func (m *machine) phStarts(words []string, at spot) (any, error) {

@@ -126,12 +126,12 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 			r.Ended = ""
 		}
 	case *thrown:
-		r.ended(err)
+		r.ended(err, main.Lang)
 	default:
 		r.Reason = err.Error()
 	}
 	if m.unhandled != nil && r.Ended == "" && r.Reason == "" && len(m.calls) == 0 {
-		r.ended(m.unhandled)
+		r.ended(m.unhandled, main.Lang)
 	}
 	return r
 }
@@ -140,12 +140,30 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 // it does not know what a value can do.
 var slips = map[string]bool{"AttributeError": true, "TypeError": true, "IndexError": true, "NameError": true, "StopIteration": true}
 
-func (r *Result) ended(err *thrown) {
+func (r *Result) ended(err *thrown, l code.Language) {
+	if o, ok := err.v.(*object); ok && o.class != nil && o.class.builtin && o.cells["name"] != nil && (l == code.PHP && slipsPHP[o.class.name] || l == code.Ruby && slipsRuby(o)) {
+		r.Reason = "an error while it was followed: " + err.String()
+		return
+	}
 	if o, ok := err.v.(*object); ok && o.class != nil && o.class.builtin && slips[o.class.name] && o.cells["name"] != nil {
 		r.Reason = "an error while it was followed: " + err.String()
 		return
 	}
 	r.Ended = "an error that nothing catches: " + err.String()
+}
+
+// slipsPHP are those of PHP, slipsRuby says which of Ruby are.
+var slipsPHP = map[string]bool{"TypeError": true, "Error": true, "ArgumentCountError": true}
+
+func slipsRuby(o *object) bool {
+	msg, _ := o.get("message")
+	switch text := show(msg); o.class.name {
+	case "ArgumentError":
+		return strings.HasPrefix(text, "wrong number") || strings.HasPrefix(text, "missing keyword")
+	case "NameError", "LocalJumpError":
+		return true
+	}
+	return false
 }
 
 // failing are names that a parameter has which holds what went wrong.
@@ -320,6 +338,18 @@ func (m *machine) load(path string) (*module, error) {
 		return nil, giveUp("files that load each other without end")
 	}
 	defer func() { m.depth-- }()
+	if f.Lang == code.Python && (path != m.main.Name || strings.HasSuffix(path, "/__main__.py")) { // the packages around it first
+		for i := range len(path) {
+			if init := path[:i] + "/__init__.py"; path[i] == '/' && init != path && m.modules[init] == nil && m.e.Loader.File(init) != nil {
+				if _, err := m.load(init); err != nil {
+					return nil, err
+				}
+				if mod := m.modules[path]; mod != nil { // by them
+					return mod, nil
+				}
+			}
+		}
+	}
 	mod := &module{file: f, exports: newObject()}
 	m.modules[path] = mod
 	mod.top = &scope{vars: map[string]*cell{}, module: mod, static: f.Top, this: undefined}

@@ -440,6 +440,9 @@ func (t *turned) external(o *opaque, depth int) *value.Value {
 	for _, a := range o.args {
 		w.Kids = append(w.Kids, t.value(a, max(depth, 5)+1))
 	}
+	if o.props != nil && len(o.props.keys) > 0 {
+		w.Props = t.value(o.props, max(depth, 5)+1)
+	}
 	return w
 }
 

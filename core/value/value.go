@@ -69,6 +69,7 @@ type Value struct {
 	Kids  []*Value
 	At    place.Span // where it is written
 	Recv  *Value     // what the method of an External was called on
+	Props *Value     // an Object of what a program sets on an External while it is gone through; nil for nothing
 	ref   *ref       // the code behind a Func, Class or Instance
 	Steps []Step
 	last  *place.Span // where the last part of a text is written that is put together; nil: at At
