@@ -174,6 +174,10 @@ func (n *Node) Walk(visit func(*Node) bool) {
 	if n == nil || !visit(n) {
 		return
 	}
+	if n.Kind == Array && n.Alias == Whole && len(n.Kids) > 0 { // its value is made of the same nodes
+		n.Kids[0].Walk(visit)
+		return
+	}
 	for _, k := range n.Kids {
 		k.Walk(visit)
 	}

@@ -109,8 +109,11 @@ func (l *lexer) more(inner bool) {
 		case c >= '0' && c <= '9':
 			l.digits()
 			l.emit(tNumber, start, l.text[start:l.pos])
-		case isIdentStart(c) || c == '@' && l.lang == Ruby && isIdentStart(l.peek(1)):
+		case isIdentStart(c) || c == '@' && l.lang == Ruby && (isIdentStart(l.peek(1)) || l.peek(1) == '@' && isIdentStart(l.peek(2))):
 			if c == '@' {
+				l.pos++
+			}
+			if c == '@' && l.peek(0) == '@' {
 				l.pos++
 			}
 			if l.ident() == "" && l.pos == start {
@@ -203,6 +206,10 @@ func (l *lexer) quoted() bool {
 			l.text1(1, `"`, true, "#{")
 		case c == ':' && isIdentStart(l.peek(1)) && (l.pos == 0 || l.src[l.pos-1] != ':'):
 			l.symbol()
+		case c == ':' && l.pos > 0 && strings.IndexByte("(, &", l.src[l.pos-1]) >= 0 && l.signSymbol():
+		case c == '$' && strings.IndexByte("~!?&", l.peek(1)) >= 0 && l.peek(1) != 0:
+			l.pos += 2
+			l.emit(tName, l.pos-2, l.text[l.pos-2:l.pos])
 		case c == '%' && l.before() && strings.ContainsRune("wWiIqQ([{<|!/", rune(l.peek(1))):
 			return l.percent()
 		case c == '<' && l.peek(1) == '<' && (l.peek(2) == '~' || l.peek(2) == '-' || l.peek(2) >= 'A' && l.peek(2) <= 'Z') && l.before():
@@ -504,6 +511,21 @@ func (l *lexer) symbol() {
 		name += string(c)
 	}
 	l.emit(tString, start, name)
+}
+
+// signSymbol reads the symbol of an operator of Ruby: inject(:+).
+func (l *lexer) signSymbol() bool {
+	end := l.pos + 1
+	for end < len(l.src) && strings.IndexByte("+-*/%<>=!&|^~[]", l.src[end]) >= 0 {
+		end++
+	}
+	if n := end - l.pos - 1; n < 1 || n > 3 || end < len(l.src) && strings.IndexByte("), \n.", l.src[end]) < 0 {
+		return false
+	}
+	start := l.pos
+	l.pos = end
+	l.emit(tString, start, l.text[start+1:end])
+	return true
 }
 
 var closers = map[byte]byte{'(': ')', '[': ']', '{': '}', '<': '>'}

@@ -643,6 +643,9 @@ func (r *loose) function(off int32) *Node {
 		r.pos++
 	}
 	for r.isP(".") && r.at(1).kind == tName { // def self.name, fun Type.name
+		if r.lang == Ruby && n.Name != "self" {
+			n.Alias = n.Name // of one object
+		}
 		r.pos++
 		n.Name = r.cur().text
 		n.Flag |= Static
@@ -687,7 +690,7 @@ func (r *loose) function(off int32) *Node {
 	case r.lang == Ruby:
 		if r.isP("=") { // def name = value
 			r.pos++
-			n.Kids[1] = r.one(r.expr(0))
+			n.Kids[1] = r.one(r.rescued(r.assigned(r.expr(0))))
 			break
 		}
 		n.Kids[1] = r.blockToEnd()
@@ -2142,7 +2145,7 @@ func (r *loose) targets(first *Node) *Node {
 		star := r.cur().off
 		splat := r.eatP("*")
 		e := r.expr(0)
-		if !e.Is(Name) && !e.Is(Member) && !e.Is(Index) {
+		if !e.Is(Name) && !e.Is(Member) && !e.Is(Index) && !(e.Is(Array) && e.Name == "" && !splat) {
 			return none()
 		}
 		if splat {
@@ -2196,7 +2199,9 @@ func (r *loose) simple() *Node {
 				}
 				r.done(value)
 			}
-			if !slices.ContainsFunc(targets.Kids, func(n *Node) bool { return !n.Is(Name) && !n.Is(Spread) || n.Is(Name) && n.Name[0] == '@' }) {
+			if !slices.ContainsFunc(targets.Kids, func(n *Node) bool {
+				return !n.Is(Name) && !n.Is(Spread) && !n.Is(Array) || n.Is(Name) && n.Name[0] == '@'
+			}) {
 				return r.tail(r.done(&Node{Kind: Bind, Off: off, Kids: []*Node{targets, value}}))
 			}
 			group := &Node{Kind: Block, Off: off}

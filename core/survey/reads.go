@@ -90,6 +90,11 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 					visit(n.Kids[1], s, fallback, tested)
 					return
 				}
+			case code.Array:
+				if n.Alias == code.Whole { // its value is made of the same nodes
+					visit(n.Kid(0), s, fallback, tested)
+					return
+				}
 			case code.If, code.Cond:
 				must = n.Is(code.If) && insists(n)
 				visit(n.Kid(0), s, nil, !must)

@@ -469,8 +469,10 @@ func (r *router) marks(f *code.File, prefix string) {
 				r.add(method, hung+"/"+strings.TrimPrefix(p, "/"), f, at)
 			}
 		}
-		for _, k := range n.Kids {
-			visit(k, class)
+		for i, k := range n.Kids {
+			if i == 0 || n.Alias != code.Whole { // a value is made of the same nodes as what stands beside it
+				visit(k, class)
+			}
 		}
 	}
 	visit(f.Body, "")

@@ -168,7 +168,7 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 			return undefined, m.yield(map[bool]any{true: nil, false: undefined}[py], n, s)
 		}
 		if strings.HasPrefix(n.Name, code.Pattern) {
-			return &pattern{m.e.Expr(n, s.static)}, nil
+			return &pattern{v: m.e.Expr(n, s.static)}, nil
 		}
 	case code.Name:
 		return m.name(n, s)

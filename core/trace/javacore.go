@@ -710,7 +710,7 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 		return nil, true, nil
 	case "Pattern.compile":
 		if t, ok := arg(0).(string); ok && len(args) == 1 {
-			re, err := regexp.Compile(t)
+			re, err := m.compile(t)
 			if err != nil {
 				return nil, true, giveUp("a regular expression")
 			}
@@ -776,7 +776,7 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 }
 
 func (m *machine) jvMatches(text, re string) (any, bool, error) {
-	r, err := regexp.Compile("^(?:" + re + ")$")
+	r, err := m.compile("^(?:" + re + ")$")
 	if err != nil {
 		return nil, true, giveUp("a regular expression")
 	}
@@ -1360,7 +1360,7 @@ func (m *machine) jvString(b, name string, args []any, s *scope, at spot) (any, 
 	case "replace":
 		return strings.ReplaceAll(b, text(0), text(1)), true, nil
 	case "replaceAll", "replaceFirst", "matches", "split":
-		re, err := regexp.Compile(text(0))
+		re, err := m.compile(text(0))
 		if err != nil {
 			return nil, true, giveUp("a regular expression")
 		}

@@ -705,11 +705,30 @@ func (p *pattern) compiled() (*regexp.Regexp, bool, error) {
 	if p.v.Kind != value.External || len(p.v.Kids) == 0 {
 		return nil, false, giveUp("a regular expression")
 	}
-	re, err := regexp.Compile(p.v.Kids[0].Text)
-	if err != nil {
-		return nil, false, giveUp("a regular expression")
+	if p.re == nil {
+		re, err := regexp.Compile(p.v.Kids[0].Text)
+		if err != nil {
+			return nil, false, giveUp("a regular expression")
+		}
+		p.re = re
 	}
-	return re, p.v.Num == 1, nil
+	return p.re, p.v.Num == 1, nil
+}
+
+// compile compiles a regular expression once.
+func (m *machine) compile(text string) (*regexp.Regexp, error) {
+	if re := m.patterns[text]; re != nil {
+		return re, nil
+	}
+	re, err := regexp.Compile(text)
+	if err != nil {
+		return nil, err
+	}
+	if m.patterns == nil {
+		m.patterns = map[string]*regexp.Regexp{}
+	}
+	m.patterns[text] = re
+	return re, nil
 }
 
 func (m *machine) patternMethod(p *pattern, name string, args []any) (any, bool, error) {

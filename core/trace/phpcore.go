@@ -132,7 +132,7 @@ func (m *machine) phSpecial(name string, n *code.Node, s *scope) (any, bool, err
 }
 
 // phPattern is a pattern of preg_match as package regexp reads it.
-func phPattern(text string) (*regexp.Regexp, error) {
+func (m *machine) phPattern(text string) (*regexp.Regexp, error) {
 	if len(text) < 2 {
 		return nil, giveUp("a regular expression")
 	}
@@ -153,7 +153,7 @@ func phPattern(text string) (*regexp.Regexp, error) {
 	if flags != "" {
 		body = "(?" + flags + ")" + body
 	}
-	re, err := regexp.Compile(body)
+	re, err := m.compile(body)
 	if err != nil {
 		return nil, giveUp("a regular expression")
 	}
@@ -615,7 +615,7 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 				parts, t = append(parts, t[:k]), t[k:]
 			}
 		default:
-			re, err := phPattern(text(0))
+			re, err := m.phPattern(text(0))
 			if err != nil {
 				return nil, true, err
 			}
@@ -633,7 +633,7 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 		}
 		return o, true, nil
 	case "preg_match":
-		re, err := phPattern(text(0))
+		re, err := m.phPattern(text(0))
 		if err != nil {
 			return nil, true, err
 		}
@@ -652,7 +652,7 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 		}
 		return integer(1), true, nil
 	case "preg_replace":
-		re, err := phPattern(text(0))
+		re, err := m.phPattern(text(0))
 		if err != nil {
 			return nil, true, err
 		}
@@ -664,7 +664,7 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 			return t
 		}), true, nil
 	case "preg_replace_callback":
-		re, err := phPattern(text(0))
+		re, err := m.phPattern(text(0))
 		if err != nil {
 			return nil, true, err
 		}

@@ -391,6 +391,22 @@ func (m *machine) rbDefine(n *code.Node, s *scope) (any, error) {
 	f := &function{name: n.Name, node: n, scope: s}
 	x := s.frame()
 	c, inClass := x.this.(*class)
+	if n.Alias != "" { // of one object
+		of, err := m.rbName(&code.Node{Kind: code.Name, Name: n.Alias, Off: n.Off, End: n.Off}, s)
+		if err != nil {
+			return nil, err
+		}
+		switch o := of.(type) {
+		case *object:
+			o.set("\x00own "+n.Name, f)
+		case *class:
+			f.home = o
+			o.statics.set(n.Name, f)
+		default:
+			return nil, giveUp("a method of what is not known")
+		}
+		return symbol(n.Name), nil
+	}
 	switch {
 	case inClass && x.fn == nil && (n.Flag&code.Static != 0 || len(c.extended) > 0 && c.extended[0] == c):
 		f.home = c
@@ -1512,7 +1528,11 @@ func (m *machine) rbBinary(n *code.Node, s *scope) (any, error) {
 	}
 	v, err := m.rbOperate(n.Name, a, b, s, spot{s.module.file, n})
 	if text, ok := a.(string); ok && n.Name == "<<" && err == nil && text != v { // the text itself grows
-		if k := n.Kid(0); k.Is(code.Name) || k.Is(code.Member) && ofSelf(k) {
+		k := n.Kid(0)
+		for k.Is(code.Binary) && k.Name == "<<" {
+			k = k.Kid(0)
+		}
+		if k.Is(code.Name) || k.Is(code.Member) && ofSelf(k) {
 			return v, m.assign(k, v, s, "")
 		}
 		return nil, giveUp("a text that grows")

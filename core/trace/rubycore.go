@@ -751,6 +751,20 @@ func (m *machine) rbBuiltin(self any, name string, args []any, kw *object, block
 			return m.rbHash(x, name, args, kw, block, s, at)
 		case x.class != nil && x.class.builtin:
 			return m.rbSpecial(x, name, args, kw, block, s, at)
+		case x.class != nil && rbFails(x.class) && (name == "message" || name == "full_message" || name == "to_s" || name == "backtrace" || name == "cause"):
+			msg, ok := x.get("message")
+			switch {
+			case name == "backtrace" || name == "cause":
+				return nil, true, nil
+			case !ok || msg == any(undefined) || msg == nil:
+				msg = x.class.name
+			}
+			return msg, true, nil
+		case x.class != nil && rbStruct(x.class):
+			if v, done, err := m.rbFields(x, name, args, block, at); done || err != nil {
+				return v, done, err
+			}
+			return m.rbKernel(self, name, args, kw, block, s, at)
 		case x == m.rb().main || x.class != nil:
 			return m.rbKernel(self, name, args, kw, block, s, at)
 		}
@@ -1117,6 +1131,13 @@ func (m *machine) rbString(b, name string, args []any, block any, s *scope, at s
 		return strings.ToLower(b), true, nil
 	case "upcase":
 		return strings.ToUpper(b), true, nil
+	case "swapcase":
+		return strings.Map(func(r rune) rune {
+			if up := []rune(strings.ToUpper(string(r))); len(up) == 1 && up[0] != r {
+				return up[0]
+			}
+			return []rune(strings.ToLower(string(r)) + string(r))[0]
+		}, b), true, nil
 	case "capitalize":
 		if b == "" {
 			return b, true, nil
@@ -1221,10 +1242,14 @@ func (m *machine) rbString(b, name string, args []any, block any, s *scope, at s
 		if p == nil {
 			return nil, true, giveUp("what a text matches")
 		}
-		r, err := m.rbMatch(p, b)
-		if name == "match?" {
-			return r != nil, true, err
+		if name == "match?" { // it leaves no trace
+			re, _, err := p.compiled()
+			if err != nil {
+				return nil, true, err
+			}
+			return re.MatchString(b), true, nil
 		}
+		r, err := m.rbMatch(p, b)
 		return r, true, err
 	case "scan":
 		if p == nil {
@@ -1232,6 +1257,9 @@ func (m *machine) rbString(b, name string, args []any, block any, s *scope, at s
 		}
 		re, _, err := p.compiled()
 		if err != nil {
+			return nil, true, err
+		}
+		if _, err := m.rbMatch(p, b); err != nil { // for $~
 			return nil, true, err
 		}
 		l := &list{}
@@ -1549,9 +1577,14 @@ func (m *machine) rbNumber(x any, name string, args []any, block any, s *scope, 
 		return true, true, nil
 	case "presence", "seconds", "minutes":
 		return x, true, nil
-	case "+", "-", "*", "/", "%", "**", "<", ">", "<=", ">=", "<=>", "&", "|", "^", ">>", "<<", "modulo", "div", "fdiv", "pow":
-		if name == "modulo" {
-			name = "%"
+	case "fdiv":
+		y, ok := toNumber(first(args))
+		if ok {
+			return f / y, true, nil
+		}
+	case "+", "-", "*", "/", "%", "**", "<", ">", "<=", ">=", "<=>", "&", "|", "^", ">>", "<<", "modulo", "div", "pow":
+		if as := map[string]string{"modulo": "%", "div": "/", "pow": "**"}[name]; as != "" {
+			name = as
 		}
 		v, err := m.rbOperate(name, x, first(args), s, at)
 		return v, true, err
@@ -2643,6 +2676,57 @@ func (m *machine) rbDefault(o *object, key any, at spot) (any, bool, error) {
 	}
 }
 
+// rbStruct reports whether a class is a structure.
+func rbStruct(c *class) bool {
+	for _, x := range c.line() {
+		if len(x.tupled) > 0 {
+			return true
+		}
+		if n := x.node; n.Is(code.Class) && n.Kid(0).Is(code.Array) && n.Kids[0].Off == n.Kids[0].End && len(n.Kids[0].Kids) == 0 && n.Off == n.Kids[0].Off {
+			return true
+		}
+	}
+	return false
+}
+
+// rbFields are the methods that structures have by their fields.
+func (m *machine) rbFields(o *object, name string, args []any, block any, at spot) (any, bool, error) {
+	l, names, h := &list{}, &list{}, newObject()
+	h.dict = true
+	for _, k := range o.keys {
+		if field, ok := strings.CutPrefix(k, "@"); ok {
+			l.items = append(l.items, o.cells[k].v)
+			names.items = append(names.items, symbol(field))
+			h.set(symbolKey+field, o.cells[k].v)
+		}
+	}
+	switch name {
+	case "to_a", "deconstruct", "values":
+		return l, true, nil
+	case "to_h":
+		return h, true, nil
+	case "members":
+		return names, true, nil
+	case "each":
+		return m.rbEach(l, block, o, at)
+	case "[]", "dig":
+		if i, ok := first(args).(integer); ok {
+			return rbAt(l.items, int(i)), true, nil
+		}
+		v, _ := h.get(symbolKey + rbShow(first(args)))
+		if v == any(undefined) {
+			v = nil
+		}
+		return v, true, nil
+	case "[]=":
+		o.set("@"+rbShow(first(args)), at2(args, 1))
+		return at2(args, 1), true, nil
+	case "with":
+		return nil, true, giveUp("a structure that is changed")
+	}
+	return nil, false, nil
+}
+
 // rbKernel are the functions that a program may call anywhere.
 func (m *machine) rbKernel(self any, name string, args []any, kw *object, block any, s *scope, at spot) (any, bool, error) {
 	text := func(i int) string { return rbShow(at2(args, i)) }
@@ -3610,6 +3694,10 @@ func (m *machine) rbLibrary(o *opaque, name string, args []any, kw *object, bloc
 		return l, true, nil
 	case "String.new":
 		return text(0), true, nil
+	case "Object.new":
+		x := newObject()
+		x.class = &class{name: "Object", builtin: true, statics: newObject(), methods: newObject()}
+		return x, true, nil
 	case "Proc.new":
 		return block, true, nil
 	case "Class.new", "Module.new":

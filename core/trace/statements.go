@@ -617,7 +617,10 @@ func (m *machine) loop(n *code.Node, s *scope) (broke bool, err error) {
 	}
 	switch {
 	case n.Name == "for" && len(n.Kids) == 4:
-		in := s.inner()
+		in := s
+		if s.braced() {
+			in = s.inner()
+		}
 		if _, err := m.expression(n.Kids[0], in); err != nil {
 			return false, err
 		}

@@ -12,6 +12,7 @@ package trace
 
 import (
 	"fmt"
+	"regexp"
 	"strings"
 
 	"ubique/core/code"
@@ -206,7 +207,8 @@ type machine struct {
 	ruby       *rubyState
 	java       *javaState
 	php        *phpState
-	subjects   map[*code.Node]any      // of cases
+	subjects   map[*code.Node]any // of cases
+	patterns   map[string]*regexp.Regexp
 	argvList   *list                   // the arguments as a list that changes (Ruby)
 	options    map[*object][]*rbOption // of parsers of the command line (Ruby)
 	parsers    []parser                // what parsers of the command line set by default

@@ -2,6 +2,7 @@ package trace
 
 import (
 	"math"
+	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -75,7 +76,10 @@ type (
 		err *thrown
 	}
 	// pattern is a regular expression.
-	pattern struct{ v *value.Value }
+	pattern struct {
+		v  *value.Value
+		re *regexp.Regexp // once it has been compiled
+	}
 	// envMap is the environment.
 	envMap struct{}
 	// super is the base of a class as its methods see it.
