@@ -200,6 +200,10 @@ func (n *Node) Dotted() string {
 // Yield is the name of what a generator gives to whoever goes through it.
 const Yield = "yield"
 
+// Setter stands in front of the name of a function of a class that sets what is
+// written like a field.
+const Setter = "set "
+
 // Slice is the name of an index that takes a part: x[a:b:c]. Its kids are the
 // three ends, Undefined where one is not given.
 const Slice = "slice"

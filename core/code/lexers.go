@@ -139,6 +139,11 @@ func (l *lexer) more(inner bool) {
 					return
 				}
 			}
+			if c == '>' && l.peek(1) == '>' && (l.lang == Ruby || l.lang == PHP) && l.peek(2) != '=' { // no types stand in brackets here
+				l.pos += 2
+				l.emit(tPunct, start, ">>")
+				continue
+			}
 			l.punct(&moreOps)
 			t := &l.toks[len(l.toks)-1]
 			if as := sameAs[l.lang][t.text]; as != "" {
@@ -404,6 +409,10 @@ func (l *lexer) text1(skip int, closing string, escapes bool, sign string) {
 			at := l.pos
 			l.pos++
 			name := l.ident()
+			if i := strings.IndexByte(name, '$'); i > 0 { // "$a$b" are two
+				l.pos -= len(name) - i
+				name = name[:i]
+			}
 			if l.lang == PHP {
 				name = "$" + name
 			}

@@ -1736,6 +1736,12 @@ func (r *loose) tail(s *Node) *Node {
 			test = &Node{Kind: Unary, Name: "!", Off: test.Off, End: test.End, Kids: []*Node{test}}
 		}
 		switch word {
+		case "rescue":
+			e := s
+			if s.Is(ExprStmt) {
+				e = s.Kid(0)
+			}
+			s = r.done(&Node{Kind: ExprStmt, Off: s.Off, Kids: []*Node{r.done(&Node{Kind: Binary, Name: "rescue", Off: s.Off, Kids: []*Node{e, test}})}})
 		case "while", "until":
 			name := ""
 			if s.Is(Try) || s.Is(Block) { // begin … end while: once at least
@@ -2169,7 +2175,7 @@ func (r *loose) rescued(e *Node) *Node {
 	return r.done(&Node{Kind: Binary, Name: "rescue", Off: e.Off, Kids: []*Node{e, alt}})
 }
 
-var assigning = map[string]bool{"=": true, "+=": true, "-=": true, "*=": true, "||=": true, "??=": true, "&&=": true, "//=": true}
+var assigning = map[string]bool{"=": true, "+=": true, "-=": true, "*=": true, "||=": true, "??=": true, "&&=": true, "//=": true, "**=": true, "<<=": true, ">>=": true, "&=": true, "|=": true, "^=": true}
 
 // simple reads an expression statement or an assignment.
 func (r *loose) simple() *Node {

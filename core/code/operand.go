@@ -108,6 +108,9 @@ func (r *loose) expr(least int) *Node {
 			continue
 		}
 		right := r.expr(p)
+		if right == nil && r.lang == Ruby && (t.text == ".." || t.text == "...") { // without an end
+			right = &Node{Kind: Null, Off: r.end(), End: r.end()}
+		}
 		if right == nil {
 			return left
 		}
@@ -242,6 +245,7 @@ func (r *loose) prefix() *Node {
 			saved := r.noIn
 			r.noIn = false
 			var list []*Node
+			commas := false
 			for !r.isP(")") && r.cur().kind != tEOF {
 				start := r.pos
 				if s := r.stmt(); s != nil {
@@ -252,7 +256,7 @@ func (r *loose) prefix() *Node {
 					}
 					list = append(list, s)
 				}
-				r.eatP(",")
+				commas = r.eatP(",") || commas
 				if r.pos == start {
 					r.pos++
 				}
@@ -268,6 +272,9 @@ func (r *loose) prefix() *Node {
 				return r.postfix(list[0])
 			}
 			n.Kind, n.Kids = Array, list
+			if r.lang == Ruby && !commas && len(list) > 1 { // statements, one after another
+				n.Name = LastOf
+			}
 			return r.postfix(r.done(n))
 		case "[":
 			r.pos++
@@ -415,6 +422,17 @@ func (r *loose) named() *Node {
 				e = &Node{Kind: Unknown, Off: t.off, Kids: calls(e)}
 			}
 			return r.postfix(r.whole(chained(arms, false), r.done(e)))
+		}
+	case "clone":
+		if r.lang == PHP && next.kind == tName {
+			r.pos++
+			n.Kind, n.Name = Name, t.text
+			r.done(n)
+			c := &Node{Kind: Call, Off: t.off, Kids: []*Node{n}}
+			if e := r.expr(14); e != nil {
+				c.Kids = append(c.Kids, e)
+			}
+			return r.done(c)
 		}
 	case "begin", "try":
 		if r.words() || r.lang == Kotlin {
@@ -1160,11 +1178,17 @@ func (r *loose) postfix(n *Node) *Node {
 			}
 			r.pos++
 			e := r.expr(0)
+			kids := []*Node{n, e}
+			for r.lang == Ruby && e != nil && r.eatP(",") { // a part: [from, length]
+				if k := r.expr(0); k != nil {
+					kids = append(kids, k)
+				}
+			}
 			for r.cur().kind != tEOF && !r.isP("]") {
 				r.pos++
 			}
 			r.eatP("]")
-			n = r.done(&Node{Kind: Index, Off: n.Off, Kids: []*Node{n, e}})
+			n = r.done(&Node{Kind: Index, Off: n.Off, Kids: kids})
 		case "{":
 			// A call with a block alone: dependencies { … }
 			if (r.lang == Kotlin || r.lang == Groovy || r.lang == Ruby) && !t.nl && !r.noIn && (n.Is(Name) || n.Is(Member)) {

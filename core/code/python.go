@@ -166,6 +166,24 @@ func (r *reader) pyStatement() *Node {
 			r.lineEnd()
 			return n
 		case "del", "assert":
+			if t.text == "del" && r.at(1).kind == tName {
+				off := r.cur().off
+				r.pos++
+				b := &Node{Kind: Block, Name: ",", Off: off}
+				for {
+					e := r.expr(1)
+					if e == nil {
+						break
+					}
+					gone := &Node{Kind: Unary, Name: "delete", Off: off, End: e.End, Kids: []*Node{e}}
+					b.Kids = append(b.Kids, &Node{Kind: ExprStmt, Off: off, End: e.End, Kids: []*Node{gone}})
+					if !r.eatP(",") {
+						break
+					}
+				}
+				r.lineEnd()
+				return r.done(b)
+			}
 			if t.text != "assert" || r.at(1).kind != tPunct || r.at(1).text != "=" {
 				r.lineEnd()
 				return nil

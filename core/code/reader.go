@@ -880,8 +880,10 @@ func (r *reader) classMember(body *Node) {
 	}
 	if r.isP("(") {
 		f := r.function(off, flag)
-		if f != nil && !setter {
-			f.Name = name
+		if f != nil {
+			if f.Name = name; setter {
+				f.Name = Setter + name
+			}
 			f.Kids = append(f.Kids, decor...)
 			body.Kids = append(body.Kids, f)
 		}

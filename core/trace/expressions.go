@@ -150,8 +150,22 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 			if o, ok := v.(*opaque); ok {
 				return dontKnow("a text with " + o.String()), nil
 			}
+			if o, isObject := v.(*object); isObject && o.class != nil && javascript(s.module.file.Lang) {
+				if f := m.method(o, "toString"); f != nil {
+					if v, err = m.call(f, o, nil, nil, spot{s.module.file, k}); err != nil {
+						return nil, err
+					}
+				}
+			}
 			if py {
-				b.WriteString(pyShow(v))
+				t := pyShow(v)
+				if !k.Is(code.String) {
+					var ok bool
+					if t, ok = specified(t, v, s.module.file.Src, int(k.End)); !ok {
+						return nil, giveUp("a format that is not followed")
+					}
+				}
+				b.WriteString(t)
 			} else {
 				b.WriteString(show(v))
 			}
@@ -263,6 +277,44 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 	return nil, giveUp("code that is not followed: %s", s.module.file.Text(n))
 }
 
+// specified writes a value as what stands behind it in an f-string says: :05d, :>8,
+// !s (Python 3.14 library reference, "Format Specification Mini-Language").
+func specified(text string, v any, src []byte, end int) (string, bool) {
+	if end < 0 || end >= len(src) || src[end] != ':' && src[end] != '!' {
+		return text, true
+	}
+	rest := string(src[end:min(len(src), end+24)])
+	spec, _, ok := strings.Cut(rest, "}")
+	if !ok {
+		return "", false
+	}
+	spec = strings.TrimPrefix(strings.TrimPrefix(spec, "!s"), ":")
+	if spec == "" {
+		return text, true
+	}
+	verb := byte('s')
+	if _, whole := v.(integer); whole {
+		verb = 'd'
+	} else if _, isText := v.(string); !isText {
+		return "", false
+	}
+	if n := spec[len(spec)-1]; n == 'd' || n == 's' {
+		if n != verb {
+			return "", false
+		}
+		spec = spec[:len(spec)-1]
+	}
+	left := strings.HasPrefix(spec, "<") || verb == 's' && !strings.HasPrefix(spec, ">")
+	spec = strings.TrimLeft(spec, "<>")
+	if strings.Trim(spec, "0123456789") != "" {
+		return "", false
+	}
+	if left && spec != "" {
+		spec = "-" + spec
+	}
+	return padded(text, spec, verb)
+}
+
 // yield hands on what a generator gives: it is run to its end at once.
 func (m *machine) yield(v any, n *code.Node, s *scope) error {
 	if len(m.yields) == 0 {
@@ -366,6 +418,12 @@ func (m *machine) unary(n *code.Node, s *scope) (any, error) {
 	}
 	if n.Name == "delete" {
 		k := n.Kid(0)
+		if k.Is(code.Name) { // a variable
+			if s.python() {
+				delete(s.vars, k.Name)
+			}
+			return true, nil
+		}
 		base, err := m.eval(k.Kid(0), s)
 		if err != nil {
 			return nil, err
@@ -380,9 +438,22 @@ func (m *machine) unary(n *code.Node, s *scope) (any, error) {
 		}
 		switch b := base.(type) {
 		case *object:
+			if k.Is(code.Index) && s.python() {
+				x, _ := m.eval(k.Kid(1), s)
+				if name = keyText(x); b.cells[name] == nil && b.dict {
+					return nil, raise("KeyError", name)
+				}
+			}
 			b.remove(name)
 		case *envMap:
+			if _, ok := m.env[name]; !ok && s.python() {
+				return nil, raise("KeyError", name)
+			}
 			delete(m.env, name)
+		case *list:
+			if s.python() {
+				return nil, giveUp("an element that is taken out")
+			}
 		}
 		return true, nil
 	}
@@ -645,6 +716,9 @@ func equals(a, b any, strict bool) (same, ok bool) {
 		return ok && x == y, true
 	case *list:
 		y, ok := b.(*list)
+		if !ok && !strict && !x.tuple {
+			return equals(show(x), b, false)
+		}
 		if !ok || x == y {
 			return ok, true
 		}

@@ -1368,6 +1368,18 @@ func (m *machine) jvFunction(f *function, name string, args []any, s *scope, at 
 			return m.jvApply(g, a, s, at)
 		}}, nil
 	}
+	for _, g := range m.e.Loader.Loaded() { // of the interface that the lambda is for
+		for _, k := range g.Classes {
+			if g.Lang != code.Java || !strings.HasPrefix(jvHead(k, g), "interface") {
+				continue
+			}
+			for _, d := range k.Kid(1).Kids {
+				if d.Is(code.Func) && d.Name == name && d.Kid(1) != nil && d.Kids[1].Off < d.Kids[1].End {
+					return nil, giveUp("the method %s of what a lambda is for", name)
+				}
+			}
+		}
+	}
 	return m.jvInvoke(f, f.this, args, at)
 }
 

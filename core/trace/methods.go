@@ -264,6 +264,11 @@ func (m *machine) objectMethod(o *object, name string, args []any, keys map[stri
 	if v, done, err := m.parserMethod(o, name, args, keys, s, at); done || err != nil {
 		return v, done, err
 	}
+	if py {
+		if v, done, err := m.pyMatched(o, name, args, at); done || err != nil {
+			return v, done, err
+		}
+	}
 	if !py && o.cells[name] != nil {
 		return nil, false, nil
 	}

@@ -372,6 +372,12 @@ func (m *machine) setKey(base any, name string, v any, s *scope, n *code.Node) e
 		}
 		m.env[name] = show(v)
 	case *object:
+		if b.class != nil && b.class.methods != nil && javascript(s.module.file.Lang) && b.cells[name] == nil {
+			if f, ok := classKey(b.class, code.Setter+name, false); ok {
+				_, err := m.call(f, b, []any{v}, nil, spot{s.module.file, n})
+				return err
+			}
+		}
 		b.set(name, v)
 	case *function:
 		if b.props == nil {

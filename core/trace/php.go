@@ -1321,9 +1321,18 @@ func (m *machine) phInvokeKeys(f *function, this any, args []any, keys map[strin
 	s := &scope{vars: map[string]*cell{}, up: f.scope, module: f.scope.module, this: this, fn: f, own: true, static: f.scope.module.file.Funcs[f.node]}
 	if f.bound {
 		s.this = f.this
-		if f.node.Flag&code.Arrow != 0 {
-			s.own = false
-			s.fn = f.scope.fn
+		if f.node.Flag&code.Arrow != 0 { // it sees what surrounds it, and changes nothing there
+			for x := f.scope; x != nil; x = x.up {
+				for k, c := range x.vars {
+					if s.vars[k] == nil {
+						s.vars[k] = &cell{v: c.v}
+					}
+				}
+				if x.own {
+					break
+				}
+			}
+			s.fn = f.scope.frame().fn
 		}
 	}
 	if f.props != nil {
@@ -2026,6 +2035,13 @@ func phEqual(a, b any, strict bool) (same, ok bool) {
 	}
 	if !known(a) || !known(b) {
 		return equals(a, b, true)
+	}
+	_, boolA := a.(bool)
+	_, boolB := b.(bool)
+	if boolA != boolB && !strict {
+		x, ok1 := phTruth(a)
+		y, ok2 := phTruth(b)
+		return x == y, ok1 && ok2
 	}
 	if x, isArr := isArray(a); isArr {
 		y, both := isArray(b)

@@ -223,6 +223,27 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 			delete(m.env, k)
 		}
 		return true, true, nil
+	case "clone":
+		o, ok := arg(0).(*object)
+		if !ok || o.dict {
+			return nil, true, giveUp("a copy of what is not known")
+		}
+		c := newObject()
+		c.class, c.made = o.class, o.made
+		for _, k := range o.keys {
+			v, err := m.phCopy(o.cells[k].v, 0)
+			if err != nil {
+				return nil, true, err
+			}
+			c.set(k, v)
+		}
+		if f, home := phMethod(o.class, "__clone"); f != nil {
+			w := *f
+			w.home = home
+			_, err := m.phInvoke(&w, c, nil, nil, at)
+			return c, true, err
+		}
+		return c, true, nil
 	case "define":
 		m.ph().consts[text(0)] = arg(1)
 		return true, true, nil

@@ -30,6 +30,11 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			return dontKnow("what is made of " + o.String()), true, nil
 		}
 	}
+	if method, ok := strings.CutPrefix(f.path, "str."); ok { // of a text that it is given
+		if t, isText := arg(0).(string); isText {
+			return m.pyText(t, method, args[1:], keys, top)
+		}
+	}
 	switch f.path {
 	case "configparser.ConfigParser", "configparser.RawConfigParser", "configparser.SafeConfigParser":
 		p := newParser()
@@ -126,6 +131,10 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		case *list:
 			return integer(len(x.items)), true, nil
 		case *object:
+			if fn := m.method(x, "__len__"); fn != nil {
+				v, err := m.call(fn, x, nil, nil, at)
+				return v, true, err
+			}
 			return integer(len(x.keys)), true, nil
 		}
 		return dontKnow("a length"), true, nil
@@ -150,6 +159,13 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 				return d, true, nil
 			}
 			return nil, true, raise("ValueError", "no elements")
+		}
+		if key := keys["key"]; key != nil {
+			v, done, err := m.sortedBy(&list{items: items}, key, f.path == "max", at)
+			if l, ok := v.(*list); ok && err == nil {
+				return l.items[0], true, nil
+			}
+			return v, done, err
 		}
 		best := items[0]
 		for _, x := range items[1:] {
@@ -206,8 +222,11 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		case "reversed":
 			slices.Reverse(l.items)
 		case "sorted":
-			if opaqueAmong(l.items) != nil || keys["key"] != nil {
+			if opaqueAmong(l.items) != nil {
 				return nil, true, giveUp("a list that is sorted")
+			}
+			if key := keys["key"]; key != nil {
+				return m.sortedBy(l, key, keys["reverse"], at)
 			}
 			slices.SortStableFunc(l.items, func(x, y any) int {
 				a, ok1 := x.(string)
@@ -508,6 +527,42 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		}
 		v, err := m.parsed(arg(0))
 		return v, true, err
+	case "re.match", "re.fullmatch", "re.search", "re.sub", "re.split", "re.findall", "re.compile":
+		return m.pyPattern(f.path, args, keys, at)
+	case "itertools.chain", "itertools.chain.from_iterable":
+		from := args
+		if strings.HasSuffix(f.path, "from_iterable") {
+			if from, err = m.items(arg(0), top); err != nil {
+				return nil, true, err
+			}
+		}
+		l := &list{}
+		for _, x := range from {
+			items, err := m.items(x, top)
+			if err != nil {
+				return nil, true, err
+			}
+			l.items = append(l.items, items...)
+		}
+		return l, true, nil
+	case "functools.reduce":
+		items, err := m.items(arg(1), top)
+		if err != nil {
+			return nil, true, err
+		}
+		acc := arg(2)
+		if len(args) < 3 {
+			if len(items) == 0 {
+				return nil, true, raise("TypeError", "reduce() of empty iterable with no initial value")
+			}
+			acc, items = items[0], items[1:]
+		}
+		for _, x := range items {
+			if acc, err = m.call(arg(0), undefined, []any{acc, x}, nil, at); err != nil {
+				return nil, true, err
+			}
+		}
+		return acc, true, nil
 	case "functools.partial":
 		fn, more := arg(0), args[min(1, len(args)):]
 		return &function{name: "partial", native: func(m *machine, _ any, rest []any, k map[string]any, at spot) (any, error) {

@@ -556,7 +556,15 @@ func (m *machine) rbNode(n *code.Node, s *scope) (v any, done bool, err error) {
 		if err != nil {
 			return nil, true, err
 		}
-		v, err := m.rbSend(base, "[]", []any{k}, nil, nil, s, spot{s.module.file, n})
+		with := []any{k}
+		for _, x := range n.Kids[2:] {
+			k, err := m.eval(x, s)
+			if err != nil {
+				return nil, true, err
+			}
+			with = append(with, k)
+		}
+		v, err := m.rbSend(base, "[]", with, nil, nil, s, spot{s.module.file, n})
 		return v, true, err
 	case code.Call:
 		v, err := m.rbCall(n, s)
@@ -1073,6 +1081,21 @@ func (m *machine) rbSend(self any, name string, args []any, kw *object, block an
 			if f, _ := m.rbFind(self, "method_missing"); f != nil {
 				return m.rbInvoke(f, self, append([]any{symbol(name)}, args...), kw, block, at)
 			}
+			if f, _ := m.rbFind(self, "each"); f != nil && o.class != nil && name != "each" { // as all that can be gone through
+				l := &list{}
+				take := &function{native: func(_ *machine, _ any, a []any, _ map[string]any, _ spot) (any, error) {
+					if l.items = append(l.items, first(a)); len(l.items) > maxItems {
+						return nil, giveUp("a list that is too long")
+					}
+					return nil, nil
+				}}
+				if _, err := m.rbInvoke(f, self, nil, nil, take, at); err != nil {
+					return nil, err
+				}
+				if v, done, err := m.rbList(l, name, args, kw, block, s, at); done || err != nil {
+					return v, err
+				}
+			}
 			if o.class != nil {
 				if base := outer(o.class); base != nil {
 					return m.rbOutside(&opaque{path: base.path + ".new()." + name, self: o}, args, kw, block, at)
@@ -1525,6 +1548,20 @@ func (m *machine) rbBinary(n *code.Node, s *scope) (any, error) {
 	b, err := m.eval(n.Kid(1), s)
 	if err != nil {
 		return nil, err
+	}
+	if f, ok := a.(*function); ok && (n.Name == ">>" || n.Name == "<<") { // one after the other
+		g := b
+		return &function{static: true, native: func(m *machine, _ any, args []any, _ map[string]any, at spot) (any, error) {
+			p, q := any(f), g
+			if n.Name == "<<" {
+				p, q = g, f
+			}
+			v, err := m.rbSend(p, "call", args, nil, nil, s, at)
+			if err != nil {
+				return nil, err
+			}
+			return m.rbSend(q, "call", []any{v}, nil, nil, s, at)
+		}}, nil
 	}
 	v, err := m.rbOperate(n.Name, a, b, s, spot{s.module.file, n})
 	if text, ok := a.(string); ok && n.Name == "<<" && err == nil && text != v { // the text itself grows

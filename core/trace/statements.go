@@ -733,12 +733,13 @@ func (m *machine) try(n *code.Node, s *scope) error {
 	_, err := m.statement(n.Kid(0), s)
 	m.trying--
 	t, failed := err.(*thrown)
+	handled := false
 	var finally *code.Node
 	for _, k := range n.Kids[1:] {
 		switch {
 		case k.Name == "finally":
 			finally = k
-		case k.Name == "else" && err == nil:
+		case k.Name == "else" && err == nil && !handled:
 			_, err = m.statement(k, s)
 		case k.Name == "catch" && failed:
 			what, name, _ := strings.Cut(k.Alias, ":")
@@ -773,7 +774,7 @@ func (m *machine) try(n *code.Node, s *scope) error {
 			} else if name != "" {
 				m.assignName(name, t.v, in, map[bool]string{true: "", false: "let"}[s.python()])
 			}
-			failed = false
+			failed, handled = false, true
 			_, err = m.statement(k, in)
 		}
 	}

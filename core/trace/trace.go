@@ -53,7 +53,7 @@ type Result struct {
 // double.
 const (
 	maxSteps = 60_000
-	maxDepth = 120
+	maxDepth = 300
 	maxText  = 1 << 16
 	maxItems = 1 << 13
 	maxCalls = 256
