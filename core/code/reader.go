@@ -239,6 +239,18 @@ func (r *reader) jsStatement() *Node {
 				n.Kids = []*Node{test, body}
 				return r.done(n)
 			}
+			if next.kind == tName { // one statement
+				r.pos++
+				if body := r.statement(); body != nil && r.eatN("while") {
+					test := r.paren()
+					if test == nil {
+						test = &Node{Kind: Undefined, Off: r.end(), End: r.end()}
+					}
+					n.Kind, n.Name, n.Kids = Loop, "do", []*Node{test, body}
+					r.semicolon()
+					return r.done(n)
+				}
+			}
 		case "try":
 			if next.kind == tPunct && next.text == "{" {
 				r.pos++

@@ -599,6 +599,33 @@ func (m *machine) operate(name string, a, b any, s *scope, n *code.Node) (any, e
 				return isError(n.Kid(0)) == (name[0] == '='), nil
 			}
 		}
+		if o, isObject := a.(*object); py && isObject && o.class != nil {
+			if f := m.method(o, "__eq__"); f != nil {
+				v, err := m.call(f, o, []any{b}, nil, spot{s.module.file, n})
+				if err != nil {
+					return nil, err
+				}
+				yes, ok := truth(v, true)
+				if !ok {
+					return dontKnow("whether two things are the same"), nil
+				}
+				return yes == (name[0] == '='), nil
+			}
+			if p, both := b.(*object); both && o.class.data && p.class == o.class { // field by field
+				for _, k := range o.keys {
+					c := p.cells[k]
+					if c == nil {
+						return name[0] != '=', nil
+					}
+					if same, ok := equals(o.cells[k].v, c.v, true); !ok {
+						return dontKnow("whether two things are the same"), nil
+					} else if !same {
+						return name[0] != '=', nil
+					}
+				}
+				return name[0] == '=', nil
+			}
+		}
 		if !py && (m.mainTest(n, s)) {
 			return (s.module.file.Name == m.main.Name) == (name[0] == '='), nil
 		}

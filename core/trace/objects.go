@@ -541,6 +541,18 @@ func (m *machine) slice(base any, kn *code.Node, s *scope) (any, error) {
 		return dontKnow("a part of what is not known"), nil
 	}
 	ends := []int{0, size}
+	if s.python() && len(kn.Kids) == 3 && kn.Kids[0].Is(code.Undefined) && kn.Kids[1].Is(code.Undefined) && kn.Kids[2].Is(code.Unary) && kn.Kids[2].Name == "-" && kn.Kids[2].Kid(0).Is(code.Number) && kn.Kids[2].Kids[0].Name == "1" { // [::-1]
+		switch b := base.(type) {
+		case *list:
+			l := &list{items: slices.Clone(b.items), tuple: b.tuple}
+			slices.Reverse(l.items)
+			return l, nil
+		case string:
+			r := []rune(b)
+			slices.Reverse(r)
+			return string(r), nil
+		}
+	}
 	for i, k := range kn.Kids {
 		if k.Is(code.Undefined) {
 			continue
@@ -693,6 +705,23 @@ func (m *machine) class(n *code.Node, s *scope) (*class, error) {
 			}
 			for name, cell := range in.vars {
 				c.statics.set(name, cell.v)
+			}
+		}
+	}
+	if s.python() {
+		for _, b := range c.bases {
+			base, ok := b.(*class)
+			if !ok {
+				continue
+			}
+			if v, ok := classKey(base, "__init_subclass__", true); ok {
+				if f, isF := v.(*function); isF {
+					w := *f
+					w.static = true
+					if _, err := m.call(&w, undefined, []any{c}, nil, spot{s.module.file, n}); err != nil {
+						return nil, err
+					}
+				}
 			}
 		}
 	}

@@ -108,7 +108,11 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			return string(p), true, nil
 		}
 		if o, ok := arg(0).(*object); ok {
-			if fn := m.method(o, "__str__"); fn != nil {
+			fn := m.method(o, "__str__")
+			if fn == nil {
+				fn = m.method(o, "__repr__")
+			}
+			if fn != nil {
 				v, err := m.call(fn, o, nil, nil, at)
 				return v, true, err
 			}
@@ -185,8 +189,13 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			return nil, true, err
 		}
 		v := any(integer(0))
+		if len(args) > 1 {
+			v = args[1]
+		} else if start, ok := keys["start"]; ok {
+			v = start
+		}
 		for _, x := range items {
-			if !known(x) {
+			if !known(x) || !known(v) {
 				return dontKnow("a sum"), true, nil
 			}
 			if v, err = pyOperate("+", v, x); err != nil {
@@ -545,6 +554,16 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			l.items = append(l.items, items...)
 		}
 		return l, true, nil
+	case "divmod":
+		if opaqueAmong(args) != nil {
+			return dontKnow("what is made of what is not known"), true, nil
+		}
+		q, err := pyOperate("//", arg(0), arg(1))
+		if err != nil {
+			return nil, true, err
+		}
+		r, err := pyOperate("%", arg(0), arg(1))
+		return &list{items: []any{q, r}, tuple: true}, true, err
 	case "functools.reduce":
 		items, err := m.items(arg(1), top)
 		if err != nil {
@@ -893,6 +912,19 @@ func (m *machine) pyList(b *list, name string, args []any, keys map[string]any, 
 		}
 		b.items = append(b.items, first(args))
 		return nil, true, grow(nil)
+	case "sort":
+		if b.tuple || b.set || opaqueAmong(b.items) != nil {
+			return nil, true, giveUp("a list that is sorted")
+		}
+		key := keys["key"]
+		if key == nil {
+			key = &function{native: func(_ *machine, _ any, a []any, _ map[string]any, _ spot) (any, error) { return first(a), nil }}
+		}
+		v, _, err := m.sortedBy(b, key, keys["reverse"], at)
+		if l, ok := v.(*list); ok && err == nil {
+			b.items = l.items
+		}
+		return nil, true, err
 	case "extend", "update":
 		items, err := m.items(first(args), s)
 		if err != nil {

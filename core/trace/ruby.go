@@ -459,7 +459,17 @@ func (m *machine) rbClass(n *code.Node, s *scope) error {
 			c.data = c.data || base.data
 		}
 	}
+	_, opened := holder.get(n.Name)
 	holder.set(n.Name, c)
+	if len(c.bases) > 0 && !opened {
+		if base, ok := c.bases[0].(*class); ok {
+			if f, _ := m.rbFind(base, "inherited"); f != nil && f.home != nil {
+				if _, err := m.rbInvoke(f, base, []any{c}, nil, nil, spot{s.module.file, n}); err != nil {
+					return err
+				}
+			}
+		}
+	}
 	return m.rbInside(c, n.Kid(1), s)
 }
 
