@@ -101,7 +101,7 @@ const (
 	Cond            // Kids[0] ? Kids[1] : Kids[2]
 	Assign          // Kids[0] Name Kids[1]
 	Await           // Kids[0]
-	Comp            // Kids: element, loop variable, what is gone through, condition
+	Comp            // Kids: element, then by each letter of Name: f for a loop variable and what is gone through, i for a condition
 	Markup          // JSX: Kids are the expressions in it
 	Block           // Kids: statements
 	ExprStmt        // Kids[0]

@@ -664,8 +664,14 @@ func (c *collector) expr(n *Node, fr frame) {
 		s := &Scope{Parent: fr.scope, Func: fr.scope.Func, Class: fr.scope.Class, Names: map[string][]*Binding{}, File: c.f}
 		inner := fr
 		inner.scope = s
-		for i := 1; i+1 < len(n.Kids); i += 2 {
+		i := 1
+		for _, part := range n.Name {
+			if part == 'i' {
+				i++
+				continue
+			}
 			c.bind(n.Kids[i], nil, "", "loop", inner)
+			i += 2
 		}
 		for _, k := range n.Kids {
 			c.expr(k, inner)

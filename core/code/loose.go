@@ -181,7 +181,9 @@ func (r *loose) plain() *Node {
 		}
 		return nil
 	case "try", "begin", "ensure", "finally", "rescue", "catch":
-		return r.try()
+		if !(r.lang == Ruby && (t.text == "catch" || t.text == "try")) {
+			return r.try()
+		}
 	case "switch", "when", "match", "case", "cond", "receive":
 		if !(next.kind == tPunct && (next.text == "," || next.text == "=>" || next.text == "->")) {
 			return r.choice()
@@ -198,7 +200,7 @@ func (r *loose) plain() *Node {
 			return r.done(n)
 		}
 	case "return", "throw", "raise", "yield", "break", "continue", "next":
-		if !(r.lang == Ruby && t.text == "yield") && !(r.lang == Java && t.text == "yield" && next.kind == tPunct && next.text != "(" && next.text != "-" && next.text != "!") {
+		if !(r.lang == Ruby && (t.text == "yield" || t.text == "throw")) && !(r.lang == Java && t.text == "yield" && next.kind == tPunct && next.text != "(" && next.text != "-" && next.text != "!") {
 			return r.leaving()
 		}
 	case "end", "else", "elsif", "elseif", "then":
@@ -381,7 +383,7 @@ func (r *loose) until(words ...string) *Node {
 	for r.cur().kind != tEOF {
 		if r.cur().kind == tName && !(r.at(1).kind == tPunct && r.at(1).text == ":" && r.at(1).off == r.cur().end) {
 			for _, w := range words {
-				if r.cur().text == w {
+				if r.cur().text == w && !(r.lang == Ruby && (w == "catch" || w == "after")) { // these are methods of Ruby
 					return r.done(n)
 				}
 			}
@@ -777,7 +779,7 @@ func (r *loose) blockToEnd() *Node {
 // handlers reads what stands behind a block of Ruby and Elixir for its errors
 // and its end.
 func (r *loose) handlers(n *Node) {
-	for r.isN("rescue") || r.isN("catch") || r.isN("ensure") || r.isN("else") || r.isN("after") {
+	for r.isN("rescue") || r.isN("catch") && r.lang != Ruby || r.isN("ensure") || r.isN("else") || r.isN("after") && r.lang != Ruby {
 		name := map[string]string{"rescue": "catch", "catch": "catch", "ensure": "finally", "after": "finally", "else": "else"}[r.cur().text]
 		r.pos++
 		takes := ""

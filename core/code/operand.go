@@ -71,6 +71,15 @@ func (r *loose) expr(least int) *Node {
 			continue
 		}
 		p := binds[t.text]
+		shift := 0 // further tokens of >> and >>>, which close types where they stand apart
+		if t.kind == tPunct && t.text == ">" && r.lang == Java {
+			for k := r.at(shift + 1); shift < 2 && k.kind == tPunct && k.text == ">" && k.off == t.off+int32(shift)+1; k = r.at(shift + 1) {
+				shift++
+			}
+			if shift > 0 {
+				p = binds[">>"]
+			}
+		}
 		if p == 0 || p <= least {
 			return left
 		}
@@ -81,7 +90,7 @@ func (r *loose) expr(least int) *Node {
 		if t.text == "|" && r.lang == Elixir {
 			return left
 		}
-		r.pos++
+		r.pos += 1 + shift
 		if t.text == "is" && r.lang == CSharp {
 			left = r.patterned(left)
 			continue
@@ -119,7 +128,7 @@ func (r *loose) expr(least int) *Node {
 		}
 		name := map[string]string{"or": "||", "and": "&&"}[t.text]
 		if name == "" {
-			name = t.text
+			name = t.text + strings.Repeat(">", shift)
 		}
 		if name == "|>" && right.Is(Call) { // a |> f(b) is f(a, b)
 			kids := append([]*Node{right.Kids[0], left}, right.Kids[1:]...)
@@ -183,7 +192,11 @@ func (r *loose) prefix() *Node {
 		switch t.text {
 		case "!", "-", "+", "&", "*", "~", "++", "--", "&&", "!!", "@", "^", "**", "...", "..":
 			r.pos++
-			e := r.expr(13)
+			least := 13
+			if (r.lang == Ruby || r.lang == PHP) && (t.text == "*" || t.text == "...") { // all that follows is given apart
+				least = 3
+			}
+			e := r.expr(least)
 			if e == nil {
 				return nil
 			}
@@ -194,6 +207,11 @@ func (r *loose) prefix() *Node {
 			case "&":
 				if r.lang == Ruby || r.lang == PHP { // a block; a variable itself
 					e.Flag |= Address
+				}
+			case "~":
+				if r.keepsJumps() {
+					n.Kind, n.Name, n.Kids = Unary, t.text, []*Node{e}
+					return r.done(n)
 				}
 			case "++", "--":
 				if r.lang == Java || r.lang == PHP {
@@ -511,6 +529,15 @@ func (r *loose) named() *Node {
 				n.Kind, n.Name, n.Kids = Unary, "!", []*Node{e}
 				return r.done(n)
 			case "throw":
+				if r.lang == Ruby {
+					n.Kind, n.Kids = Call, []*Node{{Kind: Name, Name: t.text, Off: t.off, End: t.end}, e}
+					for r.eatP(",") {
+						if e := r.expr(3); e != nil {
+							n.Kids = append(n.Kids, e)
+						}
+					}
+					return r.done(n)
+				}
 				n.Kind, n.Kids = Throw, []*Node{e}
 				return r.done(n)
 			}

@@ -1541,7 +1541,7 @@ func (r *reader) list(n *Node, until string) {
 		if e != nil {
 			e = r.comprehension(e, until)
 			if e.Kind == Comp && len(n.Kids) == 0 {
-				n.Kind, n.Kids = Comp, e.Kids
+				n.Kind, n.Kids, n.Name = Comp, e.Kids, e.Name
 				break
 			}
 			n.Kids = append(n.Kids, e)
@@ -1565,6 +1565,7 @@ func (r *reader) comprehension(e *Node, until string) *Node {
 	for r.isN("for") || r.isN("async") || r.isN("if") {
 		if r.eatN("if") {
 			n.Kids = append(n.Kids, r.operand(3))
+			n.Name += "i"
 			continue
 		}
 		r.eatN("async")
@@ -1574,6 +1575,7 @@ func (r *reader) comprehension(e *Node, until string) *Node {
 		r.noIn = false
 		r.eatN("in")
 		n.Kids = append(n.Kids, target, r.operand(3))
+		n.Name += "f"
 	}
 	return r.done(n)
 }
@@ -1591,7 +1593,7 @@ func (r *reader) object() *Node {
 		start := r.pos
 		if k := r.pair(); k != nil {
 			if c := r.comprehension(k, "}"); c.Kind == Comp {
-				n.Kind, n.Kids = Comp, c.Kids
+				n.Kind, n.Kids, n.Name = Comp, c.Kids, c.Name
 				break
 			}
 			n.Kids = append(n.Kids, k)

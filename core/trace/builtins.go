@@ -129,6 +129,12 @@ func (m *machine) made(f *opaque, args []any, at spot) (any, bool, error) {
 		o.set("hostname", host)
 		o.set("port", port)
 		o.set("pathname", u.Path)
+		o.set("search", strings.TrimSuffix("?"+u.RawQuery, "?"))
+		o.set("hash", strings.TrimSuffix("#"+u.EscapedFragment(), "#"))
+		o.set("username", u.User.Username())
+		password, _ := u.User.Password()
+		o.set("password", password)
+		o.set("searchParams", dontKnow("what an address asks for"))
 		o.set("href", text)
 		o.set("host", strings.TrimSuffix(host+":"+port, ":"))
 		return o, true, nil

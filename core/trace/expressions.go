@@ -155,6 +155,13 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 					if v, err = m.call(f, o, nil, nil, spot{s.module.file, k}); err != nil {
 						return nil, err
 					}
+				} else if c := o.cells["message"]; c != nil { // an error
+					v = o.class.name + ": " + show(c.v)
+					if c := o.cells["name"]; c != nil {
+						v = show(c.v) + strings.TrimPrefix(v.(string), o.class.name)
+					} else if !o.class.builtin {
+						v = "Error" + strings.TrimPrefix(v.(string), o.class.name)
+					}
 				}
 			}
 			if py {
@@ -617,7 +624,11 @@ func (m *machine) operate(name string, a, b any, s *scope, n *code.Node) (any, e
 					if c == nil {
 						return name[0] != '=', nil
 					}
-					if same, ok := equals(o.cells[k].v, c.v, true); !ok {
+					v, err := m.operate("==", o.cells[k].v, c.v, s, n)
+					if err != nil {
+						return nil, err
+					}
+					if same, ok := v.(bool); !ok {
 						return dontKnow("whether two things are the same"), nil
 					} else if !same {
 						return name[0] != '=', nil
@@ -628,6 +639,13 @@ func (m *machine) operate(name string, a, b any, s *scope, n *code.Node) (any, e
 		}
 		if !py && (m.mainTest(n, s)) {
 			return (s.module.file.Name == m.main.Name) == (name[0] == '='), nil
+		}
+		if py {
+			if same, done, err := m.pyEqual(a, b, s, n); err != nil {
+				return nil, err
+			} else if done {
+				return same == (name[0] == '='), nil
+			}
 		}
 		same, ok := equals(a, b, py || len(name) == 3)
 		if !ok {
@@ -908,6 +926,121 @@ func arithmetic(name string, x, y float64) (any, error) {
 	return nil, giveUp("what %s gives", name)
 }
 
+// pyEqual compares lists, sets and dictionaries of Python by what they hold; done
+// is false for other things, and where that is not known.
+func (m *machine) pyEqual(a, b any, s *scope, n *code.Node) (same, done bool, err error) {
+	each := func(x, y any) (bool, bool, error) {
+		v, err := m.operate("==", x, y, s, n)
+		if err != nil {
+			return false, false, err
+		}
+		yes, ok := v.(bool)
+		if !ok {
+			return false, false, giveUp("whether two things are the same")
+		}
+		return yes, true, nil
+	}
+	if m.depth++; m.depth > maxDepth {
+		return false, false, giveUp("nested too deep")
+	}
+	defer func() { m.depth-- }()
+	if err := m.step(); err != nil {
+		return false, false, err
+	}
+	switch x := a.(type) {
+	case *list:
+		y, ok := b.(*list)
+		if !ok || x.tuple != y.tuple || x.set != y.set || len(x.items) != len(y.items) {
+			return false, ok, nil
+		}
+		if x.set {
+			v, err := setOperate("<=", x, y)
+			yes, _ := v.(bool)
+			return yes, true, err
+		}
+		for i := range x.items {
+			if same, ok, err := each(x.items[i], y.items[i]); !same {
+				return false, ok, err
+			}
+		}
+		return true, true, nil
+	case *object:
+		y, ok := b.(*object)
+		plain := func(o *object) bool { return o.dict || o.class == nil }
+		if !ok || !plain(x) || !plain(y) || len(x.keys) != len(y.keys) {
+			return false, ok && plain(x) && plain(y), nil
+		}
+		for _, k := range x.keys {
+			c := y.cells[k]
+			if c == nil {
+				return false, true, nil
+			}
+			if same, ok, err := each(x.cells[k].v, c.v); !same {
+				return false, ok, err
+			}
+		}
+		return true, true, nil
+	}
+	return false, false, nil
+}
+
+// setOperate computes with two sets of Python, or with a set and a view of keys.
+func setOperate(name string, a, b *list) (any, error) {
+	holds := func(l *list, v any) (bool, error) {
+		for _, x := range l.items {
+			same, ok := equals(x, v, false)
+			if !ok {
+				return false, giveUp("whether two members of a set are equal")
+			}
+			if same {
+				return true, nil
+			}
+		}
+		return false, nil
+	}
+	if len(a.items)+len(b.items) > 1<<10 {
+		return nil, giveUp("a set that is too long")
+	}
+	rest := func(a, b *list, in bool) (list []any, err error) {
+		for _, v := range a.items {
+			has, err := holds(b, v)
+			if err != nil {
+				return nil, err
+			}
+			if has == in {
+				list = append(list, v)
+			}
+		}
+		return list, nil
+	}
+	var left, right []any
+	var err error
+	if left, err = rest(a, b, name == "&"); err != nil {
+		return nil, err
+	}
+	if right, err = rest(b, a, false); err != nil {
+		return nil, err
+	}
+	switch name {
+	case "-", "&":
+	case "^":
+		left = append(left, right...)
+	case "|":
+		left = append(slices.Clone(a.items), right...)
+	case "<=":
+		return len(left) == 0, nil
+	case "<":
+		return len(left) == 0 && len(right) > 0, nil
+	case ">=":
+		return len(right) == 0, nil
+	case ">":
+		return len(right) == 0 && len(left) > 0, nil
+	default:
+		return nil, raise("TypeError", "what "+name+" gives")
+	}
+	return &list{items: left, set: true}, nil
+}
+
 func pyOperate(name string, a, b any) (any, error) {
 	if x, ok := a.(string); ok {
 		y, isText := b.(string)
@@ -929,6 +1062,9 @@ func pyOperate(name string, a, b any) (any, error) {
 		return nil, raise("TypeError", "what "+name+" gives")
 	}
 	if x, ok := a.(*list); ok {
+		if y, ok := b.(*list); ok && !x.tuple && !y.tuple && name != "+" && (x.set || y.set) {
+			return setOperate(name, x, y)
+		}
 		if y, ok := b.(*list); ok && (name == "+" || name == "|") && len(x.items)+len(y.items) < maxItems {
 			return &list{items: append(slices.Clone(x.items), y.items...), tuple: x.tuple, set: x.set}, nil
 		}
@@ -1202,61 +1338,82 @@ func keyText(k any) string {
 	return show(k)
 }
 
+// comprehension goes through the parts of a comprehension, one within the other.
 func (m *machine) comprehension(n *code.Node, s *scope) (any, error) {
-	if len(n.Kids) > 4 || len(n.Kids) < 3 {
-		return nil, giveUp("a comprehension with several parts")
-	}
-	v, err := m.eval(n.Kids[2], s)
-	if err != nil {
-		return nil, err
-	}
-	items, err := m.items(v, s)
-	if err != nil {
-		return nil, err
-	}
 	in := s.inner()
 	in.own = true
 	l, o := &list{}, newObject()
 	o.dict = true
 	pair := n.Kids[0].Is(code.Pair)
-	for _, x := range items {
-		if err := m.assign(n.Kids[1], x, in, ""); err != nil {
-			return nil, err
-		}
-		if t := n.Kid(3); t != nil {
-			v, err := m.eval(t, in)
-			if err != nil {
-				return nil, err
-			}
-			yes, err := m.decide(v, in, t)
-			if err != nil {
-				return nil, err
-			}
-			if !yes {
-				continue
-			}
-		}
+	add := func() error {
 		e := n.Kids[0]
 		if pair {
 			e = e.Kid(0)
 		}
 		v, err := m.eval(e, in)
 		if err != nil {
-			return nil, err
+			return err
 		}
 		if !pair {
-			l.items = append(l.items, v)
-			continue
+			if l.items = append(l.items, v); len(l.items) > maxItems {
+				return giveUp("a list that is too long")
+			}
+			return nil
 		}
 		name := n.Kids[0].Name
 		if k := n.Kids[0].Kid(1); k != nil {
 			x, err := m.eval(k, in)
 			if err != nil {
-				return nil, err
+				return err
 			}
 			name = keyText(x)
 		}
 		o.set(name, v)
+		return nil
+	}
+	var part func(parts string, at int) error
+	part = func(parts string, at int) error {
+		if parts == "" {
+			return add()
+		}
+		if err := m.step(); err != nil {
+			return err
+		}
+		if parts[0] == 'i' {
+			v, err := m.eval(n.Kids[at], in)
+			if err != nil {
+				return err
+			}
+			yes, err := m.decide(v, in, n.Kids[at])
+			if err != nil || !yes {
+				return err
+			}
+			return part(parts[1:], at+1)
+		}
+		from := in
+		if at == 1 {
+			from = s // the first is made outside of it
+		}
+		v, err := m.eval(n.Kids[at+1], from)
+		if err != nil {
+			return err
+		}
+		items, err := m.items(v, s)
+		if err != nil {
+			return err
+		}
+		for _, x := range items {
+			if err := m.assign(n.Kids[at], x, in, ""); err != nil {
+				return err
+			}
+			if err := part(parts[1:], at+2); err != nil {
+				return err
+			}
+		}
+		return nil
+	}
+	if err := part(n.Name, 1); err != nil {
+		return nil, err
 	}
 	if pair {
 		return o, nil

@@ -210,6 +210,27 @@ func (m *machine) jvTop(f *code.File, name string) *class {
 	return nil
 }
 
+// jvAt is the class that a declaration makes, wherever in its file it stands.
+func (m *machine) jvAt(f *code.File, n *code.Node) *class {
+	for _, k := range f.Body.Kids {
+		if !k.Is(code.Class) || n.Off < k.Off || n.Off >= k.End {
+			continue
+		}
+		c := m.jvTop(f, k.Name)
+		for depth := 0; c != nil && c.node != n && depth < 20; depth++ {
+			var in *class
+			for _, d := range c.node.Kid(1).Kids {
+				if d.Is(code.Class) && n.Off >= d.Off && n.Off < d.End {
+					in = m.jvInner(c, d.Name)
+				}
+			}
+			c = in
+		}
+		return c
+	}
+	return nil
+}
+
 // jvInner is a class inside a class.
 func (m *machine) jvInner(c *class, name string) *class {
 	if c.node == nil || c.node.Kid(1) == nil {
@@ -1172,6 +1193,18 @@ func (m *machine) jvCall(n *code.Node, s *scope) (any, error) {
 						return v, err
 					}
 				}
+			case *function: // what a lambda is for, from within
+				of := x
+				for of != nil && (of.fn == nil || of.fn.home == nil) {
+					of = of.up
+				}
+				if of == nil {
+					break
+				}
+				if f := jvChoose(jvMethods(of.fn.home, name, false), args); f != nil {
+					return m.jvDispatch(f, t, args, at)
+				}
+				return m.jvApply(t, args, s, at)
 			case *class:
 				if f := jvChoose(jvMethods(t, name, false), args); f != nil {
 					if err := m.jvReady(t); err != nil {
@@ -1368,17 +1401,28 @@ func (m *machine) jvFunction(f *function, name string, args []any, s *scope, at 
 			return m.jvApply(g, a, s, at)
 		}}, nil
 	}
-	for _, g := range m.e.Loader.Loaded() { // of the interface that the lambda is for
+	var of []*class // the interfaces with such a method: the lambda is for one
+	for _, g := range m.e.Loader.Loaded() {
 		for _, k := range g.Classes {
 			if g.Lang != code.Java || !strings.HasPrefix(jvHead(k, g), "interface") {
 				continue
 			}
 			for _, d := range k.Kid(1).Kids {
 				if d.Is(code.Func) && d.Name == name && d.Kid(1) != nil && d.Kids[1].Off < d.Kids[1].End {
-					return nil, giveUp("the method %s of what a lambda is for", name)
+					if c := m.jvAt(g, k); c != nil && !slices.Contains(of, c) {
+						of = append(of, c)
+					}
 				}
 			}
 		}
+	}
+	if len(of) == 1 {
+		if d := jvChoose(jvMethods(of[0], name, false), args); d != nil && !d.static {
+			return m.jvInvoke(d, f, args, at)
+		}
+	}
+	if len(of) > 0 {
+		return nil, giveUp("the method %s of what a lambda is for", name)
 	}
 	return m.jvInvoke(f, f.this, args, at)
 }
@@ -1728,6 +1772,16 @@ func (m *machine) jvOperate(name string, a, b any, s *scope, at spot) (any, erro
 		}
 	}
 	a, b = jvTyped("int", a), jvTyped("int", b)
+	if x, ok := a.(integer); ok && (name == "<<" || name == ">>" || name == ">>>") {
+		y, ok := b.(integer)
+		if !ok || y < 0 || y > 31 || name == ">>>" && x < 0 || name == "<<" && (x != integer(int32(x)) || x<<y != integer(int32(x<<y))) {
+			return dontKnow("a shift, which is another for int and for long"), nil
+		}
+		if name == "<<" {
+			return x << y, nil
+		}
+		return x >> y, nil
+	}
 	if x, ok := a.(bool); ok {
 		if y, ok := b.(bool); ok {
 			switch name {

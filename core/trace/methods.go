@@ -125,11 +125,7 @@ func (m *machine) builtinMethod(base any, name string, args []any, keys map[stri
 		return m.builtinMethod(b.text, name, args, keys, s, at)
 	case *super:
 		if name == "__init__" || name == "constructor" {
-			for _, x := range b.of.bases {
-				c, ok := x.(*class)
-				if !ok {
-					continue
-				}
+			for _, c := range b.next() {
 				if f, ok := classKey(c, name, true); ok {
 					v, err := m.call(unbound(f), b.this, args, keys, at)
 					return v, true, err
@@ -265,7 +261,7 @@ func (m *machine) objectMethod(o *object, name string, args []any, keys map[stri
 		return v, done, err
 	}
 	if py {
-		if v, done, err := m.pyMatched(o, name, args, at); done || err != nil {
+		if v, done, err := m.pyMatched(o, name, args, keys, at); done || err != nil {
 			return v, done, err
 		}
 	}

@@ -1,6 +1,7 @@
 package trace
 
 import (
+	"maps"
 	"path"
 	"slices"
 	"strconv"
@@ -12,6 +13,9 @@ import (
 
 // root stands for the folder of the tree in paths.
 const root = "/tree"
+
+// factory is the hidden key under which a dictionary keeps what makes its defaults.
+const factory = "\x00factory"
 
 // pyPath is a pathlib.Path.
 type pyPath string
@@ -51,6 +55,11 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 		}
 		return m.objectKey(b, name, s, n)
 	case *class:
+		if s.python() && !b.builtin {
+			if v, done, err := m.described(b, nil, name, false, s, n); done || err != nil {
+				return v, err
+			}
+		}
 		if v, ok := classKey(b, name, true); ok {
 			if f, isF := v.(*function); isF {
 				switch {
@@ -83,20 +92,30 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 		if name == "name" || name == "__name__" {
 			return b.name, nil
 		}
+		if b.getter && s.python() && (name == "setter" || name == "deleter") {
+			return &function{native: func(_ *machine, _ any, args []any, _ map[string]any, _ spot) (any, error) {
+				w := *b
+				if f, ok := first(args).(*function); ok && name == "setter" {
+					w.setter = f
+				}
+				return &w, nil
+			}}, nil
+		}
 		if name == "prototype" {
 			return nil, giveUp("a prototype")
 		}
 		return undefined, nil
 	case *super:
-		for _, x := range b.of.bases {
-			if c, ok := x.(*class); ok {
-				if v, ok := classKey(c, name, false); ok {
-					return m.bindTo(v, b.this, s, n)
-				}
-				if v, ok := classKey(c, name, true); ok {
-					return m.bindTo(v, b.this, s, n)
-				}
+		for _, c := range b.next() {
+			if v, ok := classKey(c, name, false); ok {
+				return m.bindTo(v, b.this, s, n)
 			}
+			if v, ok := classKey(c, name, true); ok {
+				return m.bindTo(v, b.this, s, n)
+			}
+		}
+		if f := b.plain(name); f != nil && s.python() {
+			return f, nil
 		}
 		return &opaque{path: "super." + name}, nil
 	case *module:
@@ -113,6 +132,9 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 		}
 		return nil, giveUp("%s is not found in %s", name, b.file.Name)
 	case string:
+		if name == "name" && s.python() {
+			return nil, giveUp("the name of a text")
+		}
 		if name == "length" {
 			return float64(len([]rune(b))), nil
 		}
@@ -126,8 +148,11 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 		}
 		return undefined, nil
 	case float64, integer:
-		if name == "value" {
+		if name == "value" { // of an enumeration of numbers
 			return b, nil
+		}
+		if s.python() {
+			return nil, giveUp("%s of a number", name)
 		}
 		return undefined, nil
 	case pyPath:
@@ -242,8 +267,124 @@ func (m *machine) bindTo(v, this any, s *scope, n *code.Node) (any, error) {
 	return &w, nil
 }
 
+// described asks what a class of Python has under a name for its objects, where
+// that decides what a field of theirs is: a property, or an object with __get__
+// (Python's reference, "Descriptor guide"). By data it is asked before the fields
+// of the object itself.
+func (m *machine) described(c *class, this any, name string, data bool, s *scope, n *code.Node) (any, bool, error) {
+	v, ok := classKey(c, name, true)
+	if !ok {
+		return nil, false, nil
+	}
+	switch v := v.(type) {
+	case *function:
+		if v.getter && v.setter != nil && this != nil {
+			x, err := m.bindTo(v, this, s, n)
+			return x, true, err
+		}
+	case *object:
+		get := m.method(v, "__get__")
+		if get == nil || data && m.method(v, "__set__") == nil {
+			return nil, false, nil
+		}
+		x, err := m.call(get, v, []any{this, c}, nil, spot{s.module.file, n})
+		return x, true, err
+	}
+	return nil, false, nil
+}
+
+// describes sets a field of an object of Python by what its class has for it.
+func (m *machine) describes(o *object, name string, v any, s *scope, n *code.Node) (bool, error) {
+	d, ok := classKey(o.class, name, true)
+	if !ok {
+		return false, nil
+	}
+	switch d := d.(type) {
+	case *function:
+		if d.getter && d.setter != nil {
+			_, err := m.call(d.setter, o, []any{v}, nil, spot{s.module.file, n})
+			return true, err
+		}
+	case *object:
+		if set := m.method(d, "__set__"); set != nil {
+			_, err := m.call(set, d, []any{o, v}, nil, spot{s.module.file, n})
+			return true, err
+		}
+	}
+	return false, nil
+}
+
+// next are the classes that super looks in, in order: of Python those after its
+// own among the ones that the object comes from.
+func (b *super) next() (list []*class) {
+	if b.of.scope.python() {
+		c, _ := b.this.(*class)
+		if o, ok := b.this.(*object); ok {
+			c = o.class
+		}
+		if c != nil {
+			line := c.line()
+			if i := slices.Index(line, b.of); i >= 0 {
+				return line[i+1:]
+			}
+		}
+	}
+	for _, x := range b.of.bases {
+		if c, ok := x.(*class); ok {
+			list = append(list, c)
+		}
+	}
+	return list
+}
+
+// plain is what object and type of Python do, to which super leads in the end;
+// nil for what is not among it.
+func (b *super) plain(name string) *function {
+	do := func(f func(m *machine, args []any, keys map[string]any, at spot) (any, error)) *function {
+		return &function{native: func(m *machine, _ any, args []any, keys map[string]any, at spot) (any, error) {
+			return f(m, args, keys, at)
+		}}
+	}
+	switch name {
+	case "__new__":
+		if outer(b.of) != nil {
+			return nil
+		}
+		return do(func(_ *machine, args []any, _ map[string]any, at spot) (any, error) {
+			c, ok := first(args).(*class)
+			if !ok || c.enum || outer(c) != nil {
+				return nil, giveUp("how an object is made")
+			}
+			o := newObject()
+			o.class, o.made = c, &at
+			return o, nil
+		})
+	case "__setattr__":
+		if o, ok := b.this.(*object); ok {
+			return do(func(_ *machine, args []any, _ map[string]any, _ spot) (any, error) {
+				if len(args) == 2 {
+					o.set(show(args[0]), args[1])
+				}
+				return nil, nil
+			})
+		}
+	case "__call__": // of a metaclass
+		if c, ok := b.this.(*class); ok {
+			return do(func(m *machine, args []any, keys map[string]any, at spot) (any, error) {
+				return m.build(c, args, keys, at)
+			})
+		}
+	}
+	return nil
+}
+
 func (m *machine) objectKey(o *object, name string, s *scope, n *code.Node) (any, error) {
 	py := s.python()
+	if py && o.class != nil && !o.class.builtin {
+		if v, done, err := m.described(o.class, o, name, o.cells[name] != nil, s, n); done || err != nil {
+			return v, err
+		}
+	}
 	if name == "constructor" && o.class != nil && !py {
 		return o.class, nil
 	}
@@ -322,10 +463,14 @@ func classKey(c *class, name string, static bool) (any, bool) {
 // line lists a class and the classes of the tree that it comes from, in the order
 // in which they are asked.
 func (c *class) line() (list []*class) {
+	seen := 0
 	var add func(c *class)
 	add = func(c *class) {
-		if c == nil || len(list) > 40 || slices.Contains(list, c) {
+		if seen++; c == nil || seen > 200 {
 			return
+		}
+		if i := slices.Index(list, c); i >= 0 { // one that several come from is asked after them
+			list = slices.Delete(list, i, i+1)
 		}
 		list = append(list, c)
 		for _, b := range c.bases {
@@ -378,6 +523,15 @@ func (m *machine) setKey(base any, name string, v any, s *scope, n *code.Node) e
 				return err
 			}
 		}
+		if s.python() && b.class != nil && !b.class.builtin {
+			if f := m.method(b, "__setattr__"); f != nil {
+				_, err := m.call(f, b, []any{name, v}, nil, spot{s.module.file, n})
+				return err
+			}
+			if done, err := m.describes(b, name, v, s, n); done || err != nil {
+				return err
+			}
+		}
 		b.set(name, v)
 	case *function:
 		if b.props == nil {
@@ -387,6 +541,16 @@ func (m *machine) setKey(base any, name string, v any, s *scope, n *code.Node) e
 	case *class:
 		b.statics.set(name, v)
 	case *super:
+		for _, c := range b.next() {
+			if f, ok := classKey(c, code.Setter+name, false); ok {
+				_, err := m.call(f, b.this, []any{v}, nil, spot{s.module.file, n})
+				return err
+			}
+		}
+		if o, ok := b.this.(*object); ok {
+			o.set(name, v)
+			return nil
+		}
 		return m.setKey(b.this, name, v, s, n)
 	case *module:
 		b.top.declare(name, v)
@@ -497,8 +661,12 @@ func (m *machine) index(base any, n *code.Node, s *scope) (any, error) {
 				}
 				return v, nil
 			}
-			if b.class != nil && b.class.name == "defaultdict" {
-				return nil, giveUp("a dictionary with defaults")
+			if c := b.cells[factory]; c != nil {
+				v, err := m.call(c.v, undefined, nil, nil, spot{s.module.file, n})
+				if err == nil {
+					b.set(name, v)
+				}
+				return v, err
 			}
 			return nil, raise("KeyError", name)
 		}
@@ -621,6 +789,13 @@ func (m *machine) class(n *code.Node, s *scope) (*class, error) {
 	mixed := false
 	for _, b := range n.Kid(0).Kids {
 		if b.Is(code.Keyword) {
+			if b.Name == "metaclass" && s.python() {
+				v, err := m.eval(b.Kid(0), s)
+				if err != nil {
+					return nil, err
+				}
+				c.meta, _ = v.(*class)
+			}
 			continue
 		}
 		v, err := m.eval(b, s)
@@ -630,6 +805,9 @@ func (m *machine) class(n *code.Node, s *scope) (*class, error) {
 		switch v := v.(type) {
 		case *class:
 			c.bases = append(c.bases, v)
+			if c.meta == nil {
+				c.meta = v.meta
+			}
 			c.data = c.data || v.data
 			c.enum = c.enum || v.enum
 		case *opaque:
@@ -703,12 +881,23 @@ func (m *machine) class(n *code.Node, s *scope) (*class, error) {
 			if _, err := m.statement(k, in); err != nil {
 				return nil, err
 			}
-			for name, cell := range in.vars {
-				c.statics.set(name, cell.v)
+			for _, name := range slices.Sorted(maps.Keys(in.vars)) {
+				c.statics.set(name, in.vars[name].v)
 			}
 		}
 	}
 	if s.python() {
+		for _, name := range slices.Clone(c.statics.keys) {
+			o, ok := c.statics.cells[name].v.(*object)
+			if !ok {
+				continue
+			}
+			if f := m.method(o, "__set_name__"); f != nil {
+				if _, err := m.call(f, o, []any{c, name}, nil, spot{s.module.file, n}); err != nil {
+					return nil, err
+				}
+			}
+		}
 		for _, b := range c.bases {
 			base, ok := b.(*class)
 			if !ok {
@@ -725,8 +914,22 @@ func (m *machine) class(n *code.Node, s *scope) (*class, error) {
 			}
 		}
 	}
+	if c.meta != nil {
+		if f, ok := classKey(c.meta, "__init__", true); ok {
+			d := newObject()
+			d.dict, d.keys, d.cells = true, c.statics.keys, c.statics.cells
+			if _, err := m.call(unbound(f), c, []any{c.name, &list{items: c.bases, tuple: true}, d}, nil, spot{s.module.file, n}); err != nil {
+				return nil, err
+			}
+		}
+		for _, name := range []string{"__new__", "__prepare__"} {
+			if _, ok := classKey(c.meta, name, true); ok {
+				return nil, giveUp("a class that a metaclass makes")
+			}
+		}
+	}
 	if s.python() && c.enum {
-		slices.Sort(c.statics.keys)
+		last := integer(0)
 		for _, name := range slices.Clone(c.statics.keys) {
 			v := c.statics.cells[name].v
 			if _, fn := v.(*function); fn || strings.HasPrefix(name, "_") || mixed {
@@ -734,10 +937,14 @@ func (m *machine) class(n *code.Node, s *scope) (*class, error) {
 			}
 			if o, ok := v.(*opaque); ok {
 				if o.path == "enum.auto()" {
-					v = name
+					last++
+					v = last
 				} else {
 					continue
 				}
+			}
+			if i, ok := v.(integer); ok {
+				last = i
 			}
 			member := newObject()
 			member.class = c
@@ -755,6 +962,16 @@ func (m *machine) create(c *class, args []any, keys map[string]any, at spot) (an
 		return nil, giveUp("nested too deep")
 	}
 	defer func() { m.depth-- }()
+	if c.meta != nil {
+		if f, ok := classKey(c.meta, "__call__", true); ok {
+			return m.call(unbound(f), c, args, keys, at)
+		}
+	}
+	return m.build(c, args, keys, at)
+}
+
+// build makes an object, past what a metaclass does.
+func (m *machine) build(c *class, args []any, keys map[string]any, at spot) (any, error) {
 	if c.enum && len(args) == 1 {
 		for _, k := range c.statics.keys {
 			v := c.statics.cells[k].v
@@ -787,6 +1004,21 @@ func (m *machine) create(c *class, args []any, keys map[string]any, at spot) (an
 			return nil, err
 		}
 		return o, nil
+	}
+	if v, ok := classKey(c, "__new__", true); ok {
+		f, isF := v.(*function)
+		if !isF {
+			return nil, giveUp("how %s is made", c.name)
+		}
+		w := *f
+		w.static = true
+		x, err := m.call(&w, undefined, append([]any{c}, args...), keys, at)
+		if err != nil {
+			return nil, err
+		}
+		if o, ok = x.(*object); !ok || o.class != c {
+			return x, nil
+		}
 	}
 	if v, ok := classKey(c, "__init__", true); ok {
 		f, isF := v.(*function)

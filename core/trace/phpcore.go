@@ -36,6 +36,29 @@ func (m *machine) phSpecial(name string, n *code.Node, s *scope) (any, bool, err
 				}
 				return !yes, true, nil
 			}
+			if a.Is(code.Member) && name == "isset" {
+				base, err := m.eval(a.Kid(0), s)
+				if err != nil {
+					return nil, true, err
+				}
+				if o, ok := base.(*object); ok && o.class != nil && o.cells[a.Name] == nil {
+					if f, home := phMethod(o.class, "__isset"); f != nil {
+						w := *f
+						w.home = home
+						if v, err = m.phInvoke(&w, o, []any{a.Name}, nil, at); err != nil {
+							return nil, true, err
+						}
+						yes, ok := phTruth(v)
+						if !ok {
+							return dontKnow("whether " + a.Name + " is there"), true, nil
+						}
+						v = yes
+						if !yes {
+							v = nil
+						}
+					}
+				}
+			}
 			if v == nil || v == any(undefined) {
 				return false, true, nil
 			}

@@ -175,7 +175,7 @@ func (m *machine) pyMatch(re *regexp.Regexp, fn string, args []any, at spot) (an
 }
 
 // pyMatched calls a method of a pattern or of a match.
-func (m *machine) pyMatched(o *object, name string, args []any, at spot) (any, bool, error) {
+func (m *machine) pyMatched(o *object, name string, args []any, keys map[string]any, at spot) (any, bool, error) {
 	if o.class == nil || !o.class.builtin {
 		return nil, false, nil
 	}
@@ -212,11 +212,21 @@ func (m *machine) pyMatched(o *object, name string, args []any, at spot) (any, b
 		case "groups", "groupdict":
 			l, d := &list{tuple: true}, newObject()
 			d.dict = true
+			other := first(args) // for a group that takes no part
+			if v, ok := keys["default"]; ok {
+				other = v
+			} else if len(args) == 0 {
+				other = nil
+			}
 			for _, k := range o.keys {
+				v := o.cells[k].v
+				if v == nil {
+					v = other
+				}
 				if _, err := strconv.Atoi(k); err != nil {
-					d.set(k, o.cells[k].v)
+					d.set(k, v)
 				} else if k != "0" {
-					l.items = append(l.items, o.cells[k].v)
+					l.items = append(l.items, v)
 				}
 			}
 			if name == "groups" {

@@ -593,6 +593,20 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			}
 			return m.call(fn, undefined, append(slices.Clone(more), rest...), all, at)
 		}}, true, nil
+	case "collections.defaultdict":
+		o := newObject()
+		o.dict = true
+		o.cells[factory] = &cell{v: arg(0)}
+		from, ok := arg(1).(*object)
+		if len(args) > 1 && !ok || len(keys) > 0 {
+			return nil, true, giveUp("what a dictionary is made of")
+		}
+		if ok {
+			for _, k := range from.keys {
+				o.set(k, from.cells[k].v)
+			}
+		}
+		return o, true, nil
 	case "collections.namedtuple":
 		c := &class{name: text(0), data: true, methods: newObject(), statics: newObject(), scope: top}
 		names := arg(1)
@@ -647,6 +661,16 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 	case "dataclasses.asdict":
 		if o, ok := arg(0).(*object); ok {
 			return o.asDict(), true, nil
+		}
+	case "object.__setattr__":
+		if o, ok := arg(0).(*object); ok && len(args) == 3 {
+			o.set(text(1), arg(2))
+			return nil, true, nil
+		}
+	case "object.__new__":
+		if c, ok := arg(0).(*class); ok {
+			v, err := (&super{of: c, this: c}).plain("__new__").native(m, nil, args, keys, at)
+			return v, true, err
 		}
 	case "typing.cast":
 		return arg(1), true, nil
@@ -976,6 +1000,20 @@ func (m *machine) pyList(b *list, name string, args []any, keys map[string]any, 
 		}
 		b.items = slices.Delete(slices.Clone(b.items), i, i+1)
 		return nil, true, nil
+	case "issubset", "issuperset", "difference", "intersection", "union", "symmetric_difference", "isdisjoint":
+		if !b.set || len(args) != 1 {
+			break
+		}
+		items, err := m.items(first(args), s)
+		if err != nil {
+			return nil, true, err
+		}
+		op := map[string]string{"issubset": "<=", "issuperset": ">=", "difference": "-", "intersection": "&", "union": "|", "symmetric_difference": "^", "isdisjoint": "&"}[name]
+		v, err := setOperate(op, b, &list{items: items, set: true})
+		if l, ok := v.(*list); ok && err == nil && name == "isdisjoint" {
+			return len(l.items) == 0, true, nil
+		}
+		return v, true, err
 	case "copy":
 		return &list{items: slices.Clone(b.items), tuple: b.tuple, set: b.set}, true, nil
 	case "clear":

@@ -179,7 +179,7 @@ func (m *machine) rbStatement(n *code.Node, s *scope) (any, error) {
 		}
 		return nil, &leave{kind: "return", v: v, owner: f}
 	case code.Jump:
-		if n.Name != "break" && n.Name != "continue" {
+		if n.Name != "break" && n.Name != "continue" && n.Name != "retry" {
 			return nil, giveUp("%s", n.Name)
 		}
 		v := any(nil)
@@ -375,6 +375,12 @@ func (m *machine) rbTry(n *code.Node, s *scope) (any, error) {
 				m.rbSet(name, t.v, s)
 			}
 			v, err = m.rbStatement(k, s)
+			if l, ok := err.(*leave); ok && l.kind == "retry" {
+				if err := m.step(); err != nil {
+					return nil, err
+				}
+				return m.rbTry(n, s)
+			}
 		}
 	}
 	if finally != nil {

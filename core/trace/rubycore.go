@@ -268,7 +268,8 @@ func rbEqual(a, b any) (same, ok bool) {
 		if !isObject || x == y {
 			return isObject, true
 		}
-		if x.dict && y.dict {
+		alike := x.class != nil && x.class == y.class && rbStruct(x.class) // field by field
+		if x.dict && y.dict || alike {
 			if len(x.keys) != len(y.keys) {
 				return false, true
 			}

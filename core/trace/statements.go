@@ -1,6 +1,7 @@
 package trace
 
 import (
+	"slices"
 	"strings"
 
 	"ubique/core/code"
@@ -825,6 +826,7 @@ func (m *machine) with(n *code.Node, s *scope) error {
 	if !s.python() {
 		return giveUp("a with of JavaScript")
 	}
+	var exits []func(failed *thrown) (bool, error)
 	for _, k := range n.Kids[:len(n.Kids)-1] {
 		e, target := k, (*code.Node)(nil)
 		if k.Is(code.Bind) {
@@ -835,6 +837,19 @@ func (m *machine) with(n *code.Node, s *scope) error {
 			return err
 		}
 		if o, ok := v.(*object); ok && o.class != nil {
+			if f := m.method(o, "__exit__"); f != nil {
+				exits = append(exits, func(failed *thrown) (bool, error) {
+					args := []any{nil, nil, nil}
+					if failed != nil {
+						args = []any{dontKnow("an error"), failed.v, dontKnow("where an error is from")}
+					}
+					v, err := m.call(f, o, args, nil, spot{s.module.file, e})
+					if err != nil || failed == nil {
+						return false, err
+					}
+					return m.decide(v, s, e)
+				})
+			}
 			if f := m.method(o, "__enter__"); f != nil {
 				if v, err = m.call(f, o, nil, nil, spot{s.module.file, e}); err != nil {
 					return err
@@ -851,6 +866,19 @@ func (m *machine) with(n *code.Node, s *scope) error {
 		}
 	}
 	_, err := m.statement(n.Kids[len(n.Kids)-1], s)
+	for _, exit := range slices.Backward(exits) {
+		failed, isError := err.(*thrown)
+		if _, left := err.(*leave); err != nil && !isError && !left {
+			return err
+		}
+		quiet, problem := exit(failed)
+		if problem != nil {
+			return problem
+		}
+		if quiet {
+			err = nil
+		}
+	}
 	return err
 }
 

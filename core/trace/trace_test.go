@@ -216,7 +216,7 @@ func FuzzRun(f *testing.F) {
 	f.Add("const a = [1, 2].map((x) => x * 2); for (const b of a) probe(b);")
 	f.Add("class A { static #x = 1; get y() { return A.#x; } } probe(new A().y);")
 	f.Fuzz(func(t *testing.T, source string) {
-		for _, name := range []string{"s.js", "s.py", "s.go"} {
+		for _, name := range []string{"s.js", "s.py", "s.go", "s.rb", "s.php", "S.java"} {
 			follow(t, name, map[string]string{name: source}, map[string]string{"PORT": "1"})
 		}
 	})

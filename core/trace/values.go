@@ -33,6 +33,7 @@ type (
 		native  func(m *machine, this any, args []any, keys map[string]any, at spot) (any, error)
 		props   *object
 		getter  bool
+		setter  *function // what a property of Python does when it is set
 		static  bool
 		classOf bool // it gets its class (classmethod)
 		moved   bool // a block that is run for another object (Ruby)
@@ -50,6 +51,7 @@ type (
 		builtin bool
 		data    bool // a data class, a named tuple
 		enum    bool
+		meta    *class // its metaclass (Python)
 		pkg     *goPackage
 		outside bool  // of Go, from outside of the tree
 		tupled  []any // the names of the fields of a named tuple that a call makes

@@ -398,8 +398,14 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 			return v
 		}
 		v := &Value{Kind: Op, Text: "loop", At: at()}
-		for i := 2; i < len(n.Kids); i += 2 {
+		i := 2
+		for _, part := range n.Name {
+			if part == 'i' {
+				i++
+				continue
+			}
 			v.Kids = append(v.Kids, e.expr(n.Kids[i], s, c))
+			i += 2
 		}
 		return v
 	case code.Keyword:

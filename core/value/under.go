@@ -491,6 +491,9 @@ func arithmetic(f func(x, y float64) float64) operator {
 		if py && (a.Kind == Str || b.Kind == Str) {
 			return raise("text where a number is needed")
 		}
+		if a.Kind == List || a.Kind == Object || b.Kind == List || b.Kind == Object { // sets and dates among them
+			return dontKnow("what is computed with it")
+		}
 		return num(f(toNumber(a), toNumber(b)))
 	}
 }
