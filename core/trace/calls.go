@@ -436,6 +436,7 @@ func (m *machine) outsideCall(o *opaque, args []any, keys map[string]any, at spo
 	if o.self != nil && strings.HasPrefix(o.path, "gunicorn.app.") && strings.HasSuffix(o.path, ".run") {
 		return nil, m.gunicorn(o, at)
 	}
+	m.served = m.served || endless[o.path]
 	if m.note(o, args, keys, at) {
 		return nil, &exit{stays: true}
 	}

@@ -123,7 +123,7 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 	case nil:
 	case *exit:
 		r.Ended = "the program ends itself"
-		if err.stays {
+		if err.stays || m.served && len(m.calls) > 0 {
 			r.Ended = ""
 		}
 	case *thrown:
@@ -136,6 +136,12 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 	}
 	return r
 }
+
+// endless are what programs of Python wait in until they are stopped, though they
+// come back then (uvicorn 0.35, "Running programmatically"; Hypercorn 0.17, "API
+// usage"; Python 3.14, "asyncio synchronization primitives").
+var endless = map[string]bool{"uvicorn.Server().run": true, "uvicorn.Server().serve": true, "hypercorn.asyncio.serve": true, "hypercorn.trio.serve": true,
+	"asyncio.Event().wait": true, "anyio.sleep_forever": true, "trio.sleep_forever": true}
 
 // slips are errors that a program rarely makes, and this package sooner, where
 // it does not know what a value can do.
@@ -221,6 +227,7 @@ type machine struct {
 	yields     []*list // what the generators that run have given
 	label      string  // of the loop that comes next
 	waiting    bool
+	served     bool // it has waited for a server or for its own end
 	forks      bool
 	steps      int
 	used       int // what was copied
