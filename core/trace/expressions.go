@@ -200,11 +200,7 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 	case code.Binary:
 		return m.binary(n, s)
 	case code.Cond:
-		v, err := m.eval(n.Kid(0), s)
-		if err != nil {
-			return nil, err
-		}
-		yes, err := m.decide(v, s, n.Kid(0))
+		yes, err := m.holds(n.Kid(0), s)
 		if err != nil {
 			return nil, err
 		}
@@ -1380,11 +1376,7 @@ func (m *machine) comprehension(n *code.Node, s *scope) (any, error) {
 			return err
 		}
 		if parts[0] == 'i' {
-			v, err := m.eval(n.Kids[at], in)
-			if err != nil {
-				return err
-			}
-			yes, err := m.decide(v, in, n.Kids[at])
+			yes, err := m.holds(n.Kids[at], in)
 			if err != nil || !yes {
 				return err
 			}

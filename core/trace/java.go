@@ -715,45 +715,13 @@ var jvErrors = map[string]string{
 	"BindException": "IOException", "InvalidPathException": "IllegalArgumentException", "PatternSyntaxException": "IllegalArgumentException",
 }
 
-func (m *machine) jvCatches(what string, t *thrown) (takes, ok bool) {
-	o, isObject := t.v.(*object)
-	if !isObject || o.class == nil {
-		return false, false
-	}
-	var line []string
-	add := func(n string) {
-		n = n[strings.LastIndexByte(n, '.')+1:]
-		for ; n != ""; n = jvErrors[n] {
-			line = append(line, n)
-		}
-	}
-	for _, c := range o.class.line() {
-		add(c.name)
-		for _, b := range c.bases {
-			if b, ok := b.(*opaque); ok {
-				add(b.path)
-			}
-		}
-	}
-	for _, name := range strings.Split(what, ",") {
-		if slices.Contains(line, name[strings.LastIndexByte(name, '.')+1:]) {
-			return true, true
-		}
-	}
-	return false, slices.Contains(line, "Throwable")
-}
-
 // jvValue is what a statement gives that stands for an expression.
 func (m *machine) jvValue(n *code.Node, s *scope) (any, error) {
 	switch {
 	case n == nil:
 		return nil, giveUp("a choice without a way")
 	case n.Is(code.If):
-		v, err := m.eval(n.Kid(0), s)
-		if err != nil {
-			return nil, err
-		}
-		yes, err := m.decide(v, s, n.Kid(0))
+		yes, err := m.holds(n.Kid(0), s)
 		if err != nil {
 			return nil, err
 		}
@@ -1666,7 +1634,7 @@ func (m *machine) jvIs(v, of any) (yes, ok bool) {
 				return c.path == "Map" || c.path == "Object", true
 			}
 			if x.class != nil && jvErrors[x.class.name] != "" {
-				takes, ok := m.jvCatches(c.path, &thrown{x})
+				takes, ok := caughtBy(c.path, &thrown{x}, jvErrors, '.')
 				return takes, ok
 			}
 		}

@@ -480,34 +480,6 @@ var phErrors = map[string]string{
 	"OutOfBoundsException": "RuntimeException", "RangeException": "RuntimeException", "UnexpectedValueException": "RuntimeException", "OverflowException": "RuntimeException", "UnderflowException": "RuntimeException", "TypeError": "Error", "ValueError": "Error", "ArithmeticError": "Error", "DivisionByZeroError": "ArithmeticError", "UnhandledMatchError": "Error", "ArgumentCountError": "TypeError", "JsonException": "Exception",
 }
 
-func (m *machine) phCatches(what string, t *thrown) (takes, ok bool) {
-	o, isObject := t.v.(*object)
-	if !isObject || o.class == nil {
-		return false, false
-	}
-	var line []string
-	add := func(n string) {
-		n = n[strings.LastIndexByte(n, '\\')+1:]
-		for ; n != ""; n = phErrors[n] {
-			line = append(line, n)
-		}
-	}
-	for _, c := range o.class.line() {
-		add(c.name)
-		for _, b := range c.bases {
-			if b, ok := b.(*opaque); ok {
-				add(b.path)
-			}
-		}
-	}
-	for _, name := range strings.Split(what, ",") {
-		if slices.Contains(line, name[strings.LastIndexByte(name, '\\')+1:]) {
-			return true, true
-		}
-	}
-	return false, slices.Contains(line, "Throwable")
-}
-
 // phStatement runs what PHP has of its own; done is false for what all languages
 // have.
 func (m *machine) phStatement(n *code.Node, s *scope) (done bool, err error) {
@@ -1963,7 +1935,7 @@ func (m *machine) phBinary(n *code.Node, s *scope) (any, error) {
 		case *opaque:
 			if isObject && o.class != nil {
 				if phErrors[o.class.name] != "" {
-					takes, ok := m.phCatches(c.path, &thrown{o})
+					takes, ok := caughtBy(c.path, &thrown{o}, phErrors, '\\')
 					if ok {
 						return takes, nil
 					}

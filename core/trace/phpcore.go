@@ -882,10 +882,7 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 		if o, ok := keys["associative"]; ok {
 			assoc, _ = phTruth(o)
 		}
-		if assoc {
-			return phData(x), true, nil
-		}
-		return phObjects(x), true, nil
+		return phData(x, !assoc), true, nil
 	case "json_encode", "serialize", "md5", "sha1", "hash", "base64_encode", "http_build_query", "var_export":
 		return dontKnow("a text of data"), true, nil
 	case "parse_url":
@@ -1448,39 +1445,22 @@ func (m *machine) phArrays(name string, args []any, refs []*cell, array func(int
 	return true, true, nil
 }
 
-// phData makes arrays of data that was read.
-func phData(v any) any {
+// phData makes arrays of data that was read, or objects of the maps in it.
+func phData(v any, objects bool) any {
+	o := phArray()
 	switch v := v.(type) {
 	case *list:
-		o := phArray()
 		for i, x := range v.items {
-			o.set(strconv.Itoa(i), phData(x))
+			o.set(strconv.Itoa(i), phData(x, objects))
 		}
 		return o
 	case *object:
-		o := phArray()
-		for _, k := range v.keys {
-			o.set(k, phData(v.cells[k].v))
+		if objects {
+			o = newObject()
+			o.class = &class{name: "stdClass", builtin: true, statics: newObject(), methods: newObject()}
 		}
-		return o
-	}
-	return v
-}
-
-// phObjects makes objects and arrays of data that was read.
-func phObjects(v any) any {
-	switch v := v.(type) {
-	case *list:
-		o := phArray()
-		for i, x := range v.items {
-			o.set(strconv.Itoa(i), phObjects(x))
-		}
-		return o
-	case *object:
-		o := newObject()
-		o.class = &class{name: "stdClass", builtin: true, statics: newObject(), methods: newObject()}
 		for _, k := range v.keys {
-			o.set(k, phObjects(v.cells[k].v))
+			o.set(k, phData(v.cells[k].v, objects))
 		}
 		return o
 	}

@@ -151,11 +151,7 @@ func (m *machine) rbStatement(n *code.Node, s *scope) (any, error) {
 		}
 		return v, m.assign(n.Kids[0], v, s, "")
 	case code.If:
-		v, err := m.eval(n.Kid(0), s)
-		if err != nil {
-			return nil, err
-		}
-		yes, err := m.decide(v, s, n.Kid(0))
+		yes, err := m.holds(n.Kid(0), s)
 		if err != nil {
 			return nil, err
 		}
@@ -657,11 +653,7 @@ func (m *machine) rbNode(n *code.Node, s *scope) (v any, done bool, err error) {
 		return l, true, nil
 	case code.Unary:
 		if n.Name == "!" {
-			v, err := m.eval(n.Kid(0), s)
-			if err != nil {
-				return nil, true, err
-			}
-			yes, err := m.decide(v, s, n.Kid(0))
+			yes, err := m.holds(n.Kid(0), s)
 			return !yes, true, err
 		}
 	case code.Binary:
@@ -671,11 +663,7 @@ func (m *machine) rbNode(n *code.Node, s *scope) (v any, done bool, err error) {
 		v, err := m.rbAssign(n, s)
 		return v, true, err
 	case code.Cond:
-		v, err := m.eval(n.Kid(0), s)
-		if err != nil {
-			return nil, true, err
-		}
-		yes, err := m.decide(v, s, n.Kid(0))
+		yes, err := m.holds(n.Kid(0), s)
 		if err != nil {
 			return nil, true, err
 		}

@@ -117,11 +117,7 @@ func (m *machine) statement(n *code.Node, s *scope) (broke bool, err error) {
 	case code.Bind:
 		return false, m.bind(n, s)
 	case code.If:
-		v, err := m.eval(n.Kid(0), s)
-		if err != nil {
-			return false, err
-		}
-		yes, err := m.decide(v, s, n.Kid(0))
+		yes, err := m.holds(n.Kid(0), s)
 		if err != nil {
 			return false, err
 		}
@@ -567,6 +563,15 @@ func (m *machine) unknownPattern(to *code.Node, v any, s *scope, kind string) er
 	return err
 }
 
+// holds works out a condition.
+func (m *machine) holds(n *code.Node, s *scope) (bool, error) {
+	v, err := m.eval(n, s)
+	if err != nil {
+		return false, err
+	}
+	return m.decide(v, s, n)
+}
+
 // decide is whether a value counts as true.
 func (m *machine) decide(v any, s *scope, n *code.Node) (bool, error) {
 	if yes, ok := s.truth(v); ok {
@@ -745,14 +750,14 @@ func (m *machine) try(n *code.Node, s *scope) error {
 		case k.Name == "catch" && failed:
 			what, name, _ := strings.Cut(k.Alias, ":")
 			if s.php() {
-				if takes, ok := m.phCatches(what, t); !ok {
+				if takes, ok := caughtBy(what, t, phErrors, '\\'); !ok {
 					return giveUp("whether %s is caught", t.String())
 				} else if !takes {
 					continue
 				}
 			}
 			if s.java() {
-				if takes, ok := m.jvCatches(what, t); !ok {
+				if takes, ok := caughtBy(what, t, jvErrors, '.'); !ok {
 					return giveUp("whether %s is caught", t.String())
 				} else if !takes {
 					continue
@@ -785,6 +790,37 @@ func (m *machine) try(n *code.Node, s *scope) error {
 		}
 	}
 	return err
+}
+
+// caughtBy reports whether a handler of PHP or Java with these classes takes an
+// error, by the classes that the language's own come from and by what stands
+// between the parts of a name; ok is false where it is not known.
+func caughtBy(what string, t *thrown, parents map[string]string, between byte) (takes, ok bool) {
+	o, isObject := t.v.(*object)
+	if !isObject || o.class == nil {
+		return false, false
+	}
+	last := func(name string) string { return name[strings.LastIndexByte(name, between)+1:] }
+	var line []string
+	add := func(name string) {
+		for name = last(name); name != ""; name = parents[name] {
+			line = append(line, name)
+		}
+	}
+	for _, c := range o.class.line() {
+		add(c.name)
+		for _, b := range c.bases {
+			if b, ok := b.(*opaque); ok {
+				add(b.path)
+			}
+		}
+	}
+	for _, name := range strings.Split(what, ",") {
+		if slices.Contains(line, last(name)) {
+			return true, true
+		}
+	}
+	return false, slices.Contains(line, "Throwable")
 }
 
 // catches reports whether an except with these classes takes an error; ok is
