@@ -1333,6 +1333,75 @@ socket_listen($s);
 while (socket_accept($s));
 `, ` => loopback 9216
 PORT=5123 => loopback 5123`},
+	{"Java: a default method that asks an abstract one, which a method reference gives", `-- Procfile --
+web: java src/Dome.java
+-- src/Dome.java --
+import com.sun.net.httpserver.HttpServer;
+import java.net.InetSocketAddress;
+
+class Dome {
+    interface Source {
+        String get(String name);
+        default int port() { String v = get("PORT"); return v == null || v.isBlank() ? 1 << 13 : Integer.parseInt(v.strip()); }
+    }
+    public static void main(String[] args) throws Exception {
+        Source env = System::getenv;
+        HttpServer s = HttpServer.create(new InetSocketAddress("0.0.0.0", env.port()), 0);
+        s.start();
+    }
+}
+`, ` => any 8192
+PORT=5123 => any 5123`},
+	{"Ruby: an attempt that is made again without the variable", `-- Procfile --
+web: ruby dome.rb
+-- dome.rb --
+require "webrick"
+attempts = 0
+begin
+  attempts += 1
+  port = Integer(ENV.fetch("PORT", "9801"))
+rescue ArgumentError
+  retry if attempts < 2 && ENV.delete("PORT")
+  abort "PORT is no number"
+end
+found = catch(:found) do
+  [ENV["BIND"], "0.0.0.0"].each { |b| throw :found, b if b }
+end
+s = WEBrick::HTTPServer.new(Port: port, BindAddress: found)
+s.start
+`, ` => any 9801
+PORT=5123 BIND=127.0.0.1 => loopback 5123
+PORT=x => any 9801`},
+	{"Python: fields that ask the environment, and sets", `-- Procfile --
+web: python serve.py
+-- serve.py --
+import os
+from http.server import SimpleHTTPRequestHandler, ThreadingHTTPServer
+
+
+class Setting:
+    def __init__(self, default, cast=str):
+        self.default, self.cast = default, cast
+
+    def __set_name__(self, owner, name):
+        self.name = name.upper()
+
+    def __get__(self, obj, owner=None):
+        value = os.environ.get(self.name)
+        return self.cast(value) if value else self.default
+
+
+class Dome:
+    bind = Setting("0.0.0.0")
+    port = Setting(9802, int)
+
+
+more = {"PORT"} - set(os.environ)
+dome = Dome()
+ThreadingHTTPServer((dome.bind, dome.port if more != {"PORT"} else 9803), SimpleHTTPRequestHandler).serve_forever()
+`, ` => any 9803
+PORT=5123 => any 5123
+PORT=5123 BIND=127.0.0.1 => loopback 5123`},
 }
 
 func TestWalked(t *testing.T) {

@@ -761,6 +761,9 @@ func (e *Eval) result(which int, fn *Value, args []*Value, keys map[string]*Valu
 	if r.node.Flag&code.Arrow != 0 {
 		return e.expr(body, inner, ctx)
 	}
+	if bodiless[r.file.Lang] && body.Is(code.Block) && body.End <= body.Off {
+		return unknown("what "+fn.Text+" returns, which has no body here", fn.At)
+	}
 	if implicitly(r.file.Lang) && body.Is(code.Block) {
 		if v := e.implicit(body.Kids, inner, ctx); v != nil {
 			return v
@@ -786,6 +789,10 @@ func (e *Eval) result(which int, fn *Value, args []*Value, keys map[string]*Valu
 func javascript(l code.Language) bool {
 	return l == code.JavaScript || l == code.TypeScript || l == code.JSX
 }
+
+// bodiless are the languages in which a method may be declared without a body: of
+// an interface, a trait or an abstract class.
+var bodiless = map[code.Language]bool{code.Java: true, code.Kotlin: true, code.CSharp: true, code.PHP: true, code.Rust: true}
 
 // implicitly tells languages in which a function returns what its last
 // expression comes to.
