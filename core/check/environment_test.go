@@ -158,6 +158,7 @@ app.config["SKY"] = os.environ["SKY_KEY"]
 -- Procfile --
 web: gunicorn app:app
 `, []string{"env/undeclared app.py:4 pushed=risk"}},
+		{"one of several that are there", js("const key = [process.env.SKY_KEY, process.env.SKY_OLD_KEY].find(Boolean) ?? \"\";\napp.use(key);\n", ""), nil},
 		{"undeclared, and the program asks for it", js("if (!process.env.SKY_KEY) throw new Error(\"no key\");\n", ""), []string{"env/undeclared server.js:2 pushed=risk"}},
 		{"a name one slip apart", js("const url = process.env.DATABASE_URL;\napp.use(url);\n", example+"# where the bookings are\nDATABSE_URL=\n"), []string{"env/near-miss .env.example:2 pushed=risk"}},
 		{"a name in another letter case", js("app.use(process.env.skyKey);\n", example+"SKYKEY=\n"), []string{"env/near-miss .env.example:1 pushed=risk"}},

@@ -62,6 +62,12 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 			must = saved
 			return true
 		}
+		among := func(list *code.Node, s *code.Scope) { // what is nothing is left out, but a read that fails ends all
+			for _, k := range list.Kids {
+				env, _ := asRead(e.Expr(k, s))
+				visit(k, s, nil, env == nil || env.Unset != value.Raises)
+			}
+		}
 		visit = func(n *code.Node, s *code.Scope, fallback *code.Node, tested bool) {
 			if n == nil {
 				return
@@ -118,7 +124,20 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 				if named(n, s, fallback, tested) {
 					return
 				}
+			case code.Comp:
+				if list := n.Kid(2); strings.HasPrefix(n.Name, "fi") && list.Is(code.Array) { // what passes a condition
+					among(list, s)
+					visit(n.Kids[0], s, nil, false)
+					for _, k := range n.Kids[3:] {
+						visit(k, s, nil, false)
+					}
+					return
+				}
 			case code.Member, code.Index, code.Call:
+				if list := n.Kid(0); n.Kind == code.Member && picks[n.Name] && list.Is(code.Array) && list.Alias != code.Whole {
+					among(list, s)
+					return
+				}
 				if callee := n.Kid(0); n.Kind == code.Call && callee.Is(code.Member) && (fallbacks[callee.Name] || falls[callee.Name]) && callee.Kid(0).Is(code.Call) {
 					other, asked := fallback, tested
 					if falls[callee.Name] {
@@ -300,6 +319,10 @@ func ofRequest(name string) bool {
 // std::result and std::option; Java: Optional; Kotlin: takeIf).
 var fallbacks = map[string]bool{"unwrap_or": true, "unwrap_or_else": true, "or": true, "or_else": true, "map_or": true, "map_or_else": true, "orElse": true, "orElseGet": true}
 var falls = map[string]bool{"ok": true, "is_ok": true, "is_err": true, "is_some": true, "is_none": true, "unwrap_or_default": true, "ifPresent": true, "isPresent": true, "isEmpty": true, "is_ok_and": true, "is_some_and": true}
+
+// picks are methods of a list that take what is there of it: what is nothing may
+// stand in it (Ruby 3.4: Array, Enumerable; ECMAScript 2026, "Array.prototype").
+var picks = map[string]bool{"compact": true, "find": true, "detect": true, "select": true, "filter": true, "filter_map": true, "reject": true, "any?": true, "any": true, "some": true, "every": true, "all?": true}
 
 // demands are calls that end the program where their argument is nothing.
 var demands = map[string]bool{"requireNonNull": true, "checkNotNull": true, "requireNotNull": true, "ThrowIfNull": true, "ThrowIfNullOrEmpty": true, "ThrowIfNullOrWhiteSpace": true}
