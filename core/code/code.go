@@ -204,6 +204,9 @@ const Yield = "yield"
 // written like a field.
 const Setter = "set "
 
+// Namespace is the name of the call that makes a namespace of TypeScript.
+const Namespace = "namespace"
+
 // Slice is the name of an index that takes a part: x[a:b:c]. Its kids are the
 // three ends, Undefined where one is not given.
 const Slice = "slice"

@@ -288,12 +288,18 @@ func (c *collector) stmt(n *Node, fr frame) {
 		c.expr(n.Kid(0), fr)
 		for _, k := range n.Kids[min(1, len(n.Kids)):] {
 			for _, v := range k.Kids[min(1, len(k.Kids)):] {
+				if v.Is(Unknown) && v.Name == Matched {
+					Captured(v.Kids[0], func(name *Node) { c.bind(name, nil, "", "loop", fr) })
+				}
 				c.expr(v, fr)
 			}
 			test, not := CaseTest(n, k)
 			sub := fr
 			if test != nil {
 				sub = fr.with(test, not)
+			}
+			if k.Alias != "" {
+				c.bind(&Node{Kind: Name, Name: k.Alias, Off: k.Off, End: k.Off}, n.Kid(0), "", "", sub)
 			}
 			c.block(k.Kid(0), sub)
 		}
@@ -626,6 +632,9 @@ func (c *collector) expr(n *Node, fr frame) {
 	case Call, New:
 		if n.Kid(0).Is(Name) && n.Kids[0].Name == SecondResult {
 			return // the call itself stands beside it
+		}
+		if n.Name == Namespace {
+			break
 		}
 		c.relative(n, fr)
 		c.f.Calls = append(c.f.Calls, Site{Node: n, Scope: fr.scope, Guards: fr.guards, InTry: fr.inTry})

@@ -537,29 +537,220 @@ func (r *reader) pyMatch() *Node {
 	for r.isN("case") {
 		r.pos++
 		c := &Node{Kind: Case, Off: r.cur().off, Kids: []*Node{nil}}
-		pattern := r.expr(1)
-		whole := r.isP(":")
-		guard := &Node{Kind: Unknown, Off: c.Off, End: r.end()}
-		if r.eatN("if") {
-			if g := r.expr(1); g != nil {
-				guard.Kids = []*Node{g}
-			}
+		start := r.pos
+		pattern := r.pyPatterns()
+		if pattern == nil {
+			r.pos = start
+			r.expr(1)
 		}
+		var guard *Node
+		if r.eatN("if") {
+			guard = r.expr(1)
+		}
+		whole := r.isP(":") && pattern != nil
 		for !r.isP(":") && r.cur().kind != tNewline && r.cur().kind != tEOF {
 			r.skipBalanced()
 		}
 		switch tests, ok := alternatives(pattern); {
-		case ok && whole:
+		case ok && whole && guard == nil:
 			c.Kids = append(c.Kids, tests...)
-		case whole && pattern.Is(Name): // takes everything
+		case whole && guard == nil && pattern.Is(Name): // takes everything
+			if pattern.Name != "_" {
+				c.Alias = pattern.Name
+			}
 		default:
-			c.Kids = append(c.Kids, guard)
+			t := &Node{Kind: Unknown, Off: c.Off, End: r.end()}
+			if whole {
+				t.Name, t.Kids = Matched, []*Node{pattern}
+				if guard != nil {
+					t.Kids = append(t.Kids, guard)
+				}
+			}
+			c.Kids = append(c.Kids, t)
 		}
 		c.Kids[0] = r.suite()
 		n.Kids = append(n.Kids, r.done(c))
 	}
 	if r.cur().kind == tDedent {
 		r.pos++
+	}
+	return r.done(n)
+}
+
+// Matched is the name of a case that takes what a pattern says: Kids[0] is the
+// pattern, Kids[1] the condition behind `if` where there is one. In a pattern a Name
+// takes what stands there, a Spread the rest, an Array is a sequence, an Object a
+// mapping, a Call a class, the operators are "|" and "as" (Python 3.14 language
+// reference, 8.6.4 "Patterns").
+const Matched = "matched"
+
+// Captured calls yield with each name that a pattern sets.
+func Captured(pattern *Node, yield func(*Node)) {
+	if pattern == nil {
+		return
+	}
+	switch pattern.Kind {
+	case Name:
+		if pattern.Name != "_" {
+			yield(pattern)
+		}
+	case Array, Spread, Binary:
+		for _, k := range pattern.Kids {
+			Captured(k, yield)
+		}
+	case Object:
+		for _, k := range pattern.Kids {
+			Captured(k.Kid(0), yield)
+		}
+	case Call:
+		for _, k := range pattern.Kids[1:] {
+			if k.Is(Keyword) {
+				k = k.Kid(0)
+			}
+			Captured(k, yield)
+		}
+	}
+}
+
+// pyPatterns reads the pattern of a case; nil where it is not understood.
+func (r *reader) pyPatterns() *Node {
+	first := r.pyPattern()
+	if first == nil || !r.isP(",") && !first.Is(Spread) {
+		return first
+	}
+	list := &Node{Kind: Array, Off: first.Off, Kids: []*Node{first}}
+	for r.eatP(",") && !r.isP(":") && !r.isN("if") {
+		p := r.pyPattern()
+		if p == nil {
+			return nil
+		}
+		list.Kids = append(list.Kids, p)
+	}
+	return r.done(list)
+}
+
+func (r *reader) pyPattern() *Node {
+	if !r.enter() {
+		r.leave()
+		return nil
+	}
+	defer r.leave()
+	p := r.pyClosed()
+	for p != nil && r.eatP("|") {
+		q := r.pyClosed()
+		if q == nil {
+			return nil
+		}
+		p = r.done(binary("|", p.Off, p, q))
+	}
+	if p != nil && r.eatN("as") {
+		t := r.cur()
+		if t.kind != tName {
+			return nil
+		}
+		r.pos++
+		p = r.done(binary("as", p.Off, p, &Node{Kind: Name, Name: t.text, Off: t.off, End: t.end}))
+	}
+	return p
+}
+
+func (r *reader) pyClosed() *Node {
+	t := r.cur()
+	n := &Node{Off: t.off}
+	list := func(end string, read func() *Node) bool {
+		for !r.isP(end) {
+			k := read()
+			if k == nil {
+				return false
+			}
+			n.Kids = append(n.Kids, k)
+			if !r.eatP(",") && !r.isP(end) {
+				return false
+			}
+		}
+		return r.eatP(end)
+	}
+	switch {
+	case t.kind == tPunct && (t.text == "*" || t.text == "**"):
+		r.pos++
+		name := r.cur()
+		if name.kind != tName {
+			return nil
+		}
+		r.pos++
+		n.Kind, n.Kids = Spread, []*Node{{Kind: Name, Name: name.text, Off: name.off, End: name.end}}
+	case r.eatP("("):
+		n.Kind = Array
+		if !list(")", r.pyPattern) {
+			return nil
+		}
+		if len(n.Kids) == 1 && r.at(-2).text != "," && !n.Kids[0].Is(Spread) { // only brackets
+			return n.Kids[0]
+		}
+	case r.eatP("["):
+		n.Kind = Array
+		if !list("]", r.pyPattern) {
+			return nil
+		}
+	case r.eatP("{"):
+		n.Kind = Object
+		if !list("}", func() *Node {
+			if r.isP("**") {
+				return r.pyClosed()
+			}
+			k := r.unary()
+			if k == nil || !r.eatP(":") {
+				return nil
+			}
+			v := r.pyPattern()
+			if v == nil {
+				return nil
+			}
+			if k.Is(String) {
+				return r.done(&Node{Kind: Pair, Name: k.Name, Off: k.Off, Kids: []*Node{v}})
+			}
+			return r.done(&Node{Kind: Pair, Off: k.Off, Kids: []*Node{v, k}})
+		}) {
+			return nil
+		}
+	case t.kind == tName && r.at(1).kind == tPunct && (r.at(1).text == "." || r.at(1).text == "("), t.kind == tName && (t.text == "None" || t.text == "True" || t.text == "False"):
+		var name *Node
+		if r.pos++; t.text == "None" || t.text == "True" || t.text == "False" {
+			n.Kind = map[string]Kind{"None": Null, "True": True, "False": False}[t.text]
+			return r.done(n)
+		}
+		name = r.done(&Node{Kind: Name, Name: t.text, Off: t.off})
+		for r.isP(".") && r.at(1).kind == tName {
+			r.pos += 2
+			name = r.done(&Node{Kind: Member, Name: r.at(-1).text, Off: t.off, Kids: []*Node{name}})
+		}
+		if !r.eatP("(") {
+			return name
+		}
+		n.Kind, n.Kids = Call, []*Node{name}
+		if !list(")", func() *Node {
+			if k := r.cur(); k.kind == tName && r.at(1).kind == tPunct && r.at(1).text == "=" {
+				r.pos += 2
+				v := r.pyPattern()
+				if v == nil {
+					return nil
+				}
+				return r.done(&Node{Kind: Keyword, Name: k.text, Off: k.off, Kids: []*Node{v}})
+			}
+			return r.pyPattern()
+		}) {
+			return nil
+		}
+	case t.kind == tName:
+		r.pos++
+		n.Kind, n.Name = Name, t.text
+	default:
+		e := r.unary() // a literal, with a sign
+		switch {
+		case e.Is(String), e.Is(Number), e.Is(Unary) && e.Kid(0).Is(Number):
+			return e
+		}
+		return nil
 	}
 	return r.done(n)
 }

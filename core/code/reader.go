@@ -1,6 +1,9 @@
 package code
 
-import "strings"
+import (
+	"slices"
+	"strings"
+)
 
 // reader is the one reader above all lexers.
 type reader struct {
@@ -206,14 +209,15 @@ func (r *reader) jsStatement() *Node {
 				return r.done(n)
 			}
 		case "declare", "namespace", "module":
+			if t.text == "namespace" && next.kind == tName && !next.nl {
+				r.pos++
+				return r.jsNamespace(t.off)
+			}
 			if next.kind == tName && !next.nl || t.text == "module" && next.kind == tString {
 				for r.cur().kind != tEOF && !r.isP("{") && !r.isP(";") && (r.pos == 0 || !r.cur().nl || r.at(-1).text == t.text) {
 					r.pos++
 				}
 				if r.isP("{") {
-					if t.text == "namespace" {
-						return r.block()
-					}
 					r.skipBalanced()
 				}
 				return nil
@@ -716,6 +720,65 @@ func (r *reader) jsExport() *Node {
 		mark(s)
 	}
 	return s
+}
+
+// jsNamespace reads a namespace of TypeScript from its name on, as what it is
+// compiled to: a constant that holds what a function gives, run at once (TypeScript
+// handbook, "Namespaces").
+func (r *reader) jsNamespace(off int32) *Node {
+	if !r.enter() {
+		r.leave()
+		r.skipBalanced()
+		return nil
+	}
+	defer r.leave()
+	name := &Node{Kind: Name, Name: r.cur().text, Off: r.cur().off, End: r.cur().end}
+	r.pos++
+	var body *Node
+	switch {
+	case r.eatP(".") && r.cur().kind == tName:
+		inner := r.jsNamespace(r.cur().off)
+		if inner == nil {
+			return nil
+		}
+		inner.Flag |= Exported
+		body = &Node{Kind: Block, Off: inner.Off, End: inner.End, Kids: []*Node{inner}}
+	case r.isP("{"):
+		body = r.block()
+	default:
+		return nil
+	}
+	given := &Node{Kind: Object, Off: body.End, End: body.End}
+	give := func(k *Node) {
+		n := &Node{Kind: Name, Name: k.Name, Off: k.Off, End: k.End}
+		given.Kids = append(given.Kids, &Node{Kind: Pair, Name: k.Name, Off: k.Off, End: k.End, Kids: []*Node{n}})
+	}
+	for i := 0; i < len(body.Kids); i++ {
+		k := body.Kids[i]
+		if k.Is(Block) && len(k.Kids) > 0 && k.Kids[0].Is(Bind) {
+			body.Kids = slices.Replace(body.Kids, i, i+1, k.Kids...)
+			k = body.Kids[i]
+		}
+		if k.Flag&Exported == 0 || k.Is(Import) {
+			continue
+		}
+		k.Flag &^= Exported
+		switch k.Kind {
+		case Func, Class:
+			give(k)
+		case Bind:
+			k.Kid(0).Walk(func(x *Node) bool {
+				if x.Is(Name) {
+					give(x)
+				}
+				return true
+			})
+		}
+	}
+	body.Kids = append(body.Kids, &Node{Kind: Return, Off: body.End, End: body.End, Kids: []*Node{given}})
+	fn := r.done(&Node{Kind: Func, Off: body.Off, Kids: []*Node{{Kind: Params, Off: body.Off, End: body.Off}, body}})
+	made := r.done(&Node{Kind: Call, Name: Namespace, Off: body.Off, Kids: []*Node{fn}})
+	return r.done(&Node{Kind: Bind, Name: "const", Off: off, Kids: []*Node{name, made}})
 }
 
 // function reads from the name or the parameters on; `function` is read.

@@ -135,6 +135,9 @@ func (m *machine) made(f *opaque, args []any, at spot) (any, bool, error) {
 		password, _ := u.User.Password()
 		o.set("password", password)
 		o.set("searchParams", dontKnow("what an address asks for"))
+		if asked, ok := searchParams(u.RawQuery); ok {
+			o.set("searchParams", asked)
+		}
 		o.set("href", text)
 		o.set("host", strings.TrimSuffix(host+":"+port, ":"))
 		return o, true, nil
@@ -143,7 +146,20 @@ func (m *machine) made(f *opaque, args []any, at spot) (any, bool, error) {
 	case "worker_threads.Worker":
 		m.forks = true
 		return dontKnow("a thread of its own"), true, nil
-	case "Proxy", "Date", "Function":
+	case "URLSearchParams", "url.URLSearchParams":
+		if text, ok := first(args).(string); ok || len(args) == 0 {
+			if o, ok := searchParams(text); ok {
+				return o, true, nil
+			}
+		}
+		return dontKnow("what an address asks for"), true, nil
+	case "Proxy":
+		h, ok := at2(args, 1).(*object)
+		if !ok || !known(args[0]) {
+			return dontKnow("a new Proxy"), true, nil
+		}
+		return &proxied{args[0], h}, true, nil
+	case "Date", "Function":
 		return dontKnow("a new " + f.path), true, nil
 	}
 	return nil, false, nil
@@ -357,8 +373,43 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		if arg(0) == nil {
 			return newObject(), true, nil
 		}
+		if p, ok := arg(0).(*object); ok && (p.class == nil || !p.class.builtin) && len(args) == 1 {
+			o := newObject()
+			o.proto = p
+			return o, true, nil
+		}
 		return nil, true, giveUp("an object with a prototype")
+	case "Reflect.get":
+		if p, ok := arg(0).(*proxied); ok {
+			v, err := m.proxyGet(p, keyText(arg(1)), m.topOf(at), at.n)
+			return v, true, err
+		}
+		if len(args) > 2 { // getters are of what it is asked on
+			if o, ok := args[0].(*object); ok && o.class != nil && !o.class.builtin {
+				return nil, true, giveUp("what Reflect.get gives")
+			}
+		}
+		v, err := m.key(arg(0), keyText(arg(1)), m.topOf(at), at.n)
+		return v, true, err
+	case "Reflect.set":
+		return true, true, m.setKey(arg(0), keyText(arg(1)), arg(2), m.topOf(at), at.n)
+	case "Reflect.ownKeys":
+		return m.builtin(&opaque{path: "Object.getOwnPropertyNames"}, args, keys, at)
+	case "Reflect.apply":
+		l, err := m.items(arg(2), m.topOf(at))
+		if err != nil {
+			return nil, true, err
+		}
+		v, err := m.call(arg(0), arg(1), l, nil, at)
+		return v, true, err
 	case "Object.hasOwn", "Reflect.has":
+		if p, ok := arg(0).(*proxied); ok {
+			if f.path == "Object.hasOwn" {
+				return nil, true, giveUp("what a proxy has itself")
+			}
+			v, err := m.proxyHas(p, arg(1), m.topOf(at), at.n)
+			return v, true, err
+		}
 		yes, ok := m.contains(arg(0), arg(1), false)
 		if !ok {
 			return dontKnow("whether a name is there"), true, nil

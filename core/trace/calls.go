@@ -1,6 +1,7 @@
 package trace
 
 import (
+	"fmt"
 	"slices"
 	"strings"
 
@@ -186,6 +187,9 @@ func (m *machine) call(fn, this any, args []any, keys map[string]any, at spot) (
 		if f.native != nil {
 			return f.native(m, this, args, keys, at)
 		}
+		if f.memo != nil {
+			return m.remembered(f, this, args, keys, at)
+		}
 		return m.invoke(f, this, args, keys, at)
 	case *class:
 		if at.f.Lang != code.Python && !f.builtin {
@@ -200,6 +204,39 @@ func (m *machine) call(fn, this any, args []any, keys map[string]any, at spot) (
 		return m.outsideCall(f, args, keys, at)
 	}
 	return nil, giveUp("what is called is no function: %s", at.f.Text(at.n.Kid(0)))
+}
+
+// remembered runs a function that keeps what it gave for the same arguments (Python 3.14
+// library reference, functools.lru_cache).
+func (m *machine) remembered(f *function, this any, args []any, keys map[string]any, at spot) (any, error) {
+	var b strings.Builder
+	write := func(v any) bool {
+		switch v := v.(type) {
+		case nil, undef, bool, integer, float64, string, pyPath:
+			fmt.Fprintf(&b, "%T %q,", v, fmt.Sprint(v))
+		case *object, *class, *function, *envMap, *module:
+			fmt.Fprintf(&b, "%T %p,", v, v)
+		default:
+			return false
+		}
+		return true
+	}
+	ok := write(this)
+	for _, x := range args {
+		ok = ok && write(x)
+	}
+	for _, k := range sortedKeys(keys) {
+		b.WriteString(k + "=")
+		ok = ok && write(keys[k])
+	}
+	if v, had := f.memo[b.String()]; had && ok {
+		return v, nil
+	}
+	v, err := m.invoke(f, this, args, keys, at)
+	if err == nil && ok {
+		f.memo[b.String()] = v
+	}
+	return v, err
 }
 
 // invoke runs a function of the tree.

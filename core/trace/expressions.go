@@ -165,14 +165,12 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 				}
 			}
 			if py {
-				t := pyShow(v)
 				if !k.Is(code.String) {
-					var ok bool
-					if t, ok = specified(t, v, s.module.file.Src, int(k.End)); !ok {
-						return nil, giveUp("a format that is not followed")
+					if v, err = m.specified(k, v, s); err != nil || !known(v) {
+						return v, err
 					}
 				}
-				b.WriteString(t)
+				b.WriteString(show(v))
 			} else {
 				b.WriteString(show(v))
 			}
@@ -278,44 +276,6 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 		return dontKnow("markup"), nil
 	}
 	return nil, giveUp("code that is not followed: %s", s.module.file.Text(n))
-}
-
-// specified writes a value as what stands behind it in an f-string says: :05d, :>8,
-// !s (Python 3.14 library reference, "Format Specification Mini-Language").
-func specified(text string, v any, src []byte, end int) (string, bool) {
-	if end < 0 || end >= len(src) || src[end] != ':' && src[end] != '!' {
-		return text, true
-	}
-	rest := string(src[end:min(len(src), end+24)])
-	spec, _, ok := strings.Cut(rest, "}")
-	if !ok {
-		return "", false
-	}
-	spec = strings.TrimPrefix(strings.TrimPrefix(spec, "!s"), ":")
-	if spec == "" {
-		return text, true
-	}
-	verb := byte('s')
-	if _, whole := v.(integer); whole {
-		verb = 'd'
-	} else if _, isText := v.(string); !isText {
-		return "", false
-	}
-	if n := spec[len(spec)-1]; n == 'd' || n == 's' {
-		if n != verb {
-			return "", false
-		}
-		spec = spec[:len(spec)-1]
-	}
-	left := strings.HasPrefix(spec, "<") || verb == 's' && !strings.HasPrefix(spec, ">")
-	spec = strings.TrimLeft(spec, "<>")
-	if strings.Trim(spec, "0123456789") != "" {
-		return "", false
-	}
-	if left && spec != "" {
-		spec = "-" + spec
-	}
-	return padded(text, spec, verb)
 }
 
 // yield hands on what a generator gives: it is run to its end at once.
@@ -453,6 +413,8 @@ func (m *machine) unary(n *code.Node, s *scope) (any, error) {
 				return nil, raise("KeyError", name)
 			}
 			delete(m.env, name)
+		case *proxied:
+			return nil, giveUp("what a proxy gives up")
 		case *list:
 			if s.python() {
 				return nil, giveUp("an element that is taken out")
@@ -539,6 +501,8 @@ func typeOf(v any) (any, error) {
 		return "string", nil
 	case *function, *class:
 		return "function", nil
+	case *proxied:
+		return typeOf(v.target)
 	case *opaque:
 		if v.path != "" && globals[v.path] {
 			return "object", nil
@@ -649,6 +613,9 @@ func (m *machine) operate(name string, a, b any, s *scope, n *code.Node) (any, e
 		}
 		return same == (name[0] == '='), nil
 	case "in", "not in":
+		if p, ok := b.(*proxied); ok {
+			return m.proxyHas(p, a, s, n)
+		}
 		in, ok := m.contains(b, a, py)
 		if !ok {
 			return dontKnow("whether something is in what is not known"), nil
@@ -686,6 +653,9 @@ func (m *machine) operate(name string, a, b any, s *scope, n *code.Node) (any, e
 				return x / y, nil
 			}
 		}
+	}
+	if format, ok := a.(string); ok && py && name == "%" {
+		return m.percent(format, b, spot{s.module.file, n})
 	}
 	if py || s.golang() {
 		return pyOperate(name, a, b)
@@ -775,7 +745,7 @@ func equals(a, b any, strict bool) (same, ok bool) {
 			}
 		}
 		return true, true
-	case *object, *function, *class, *promise, *module, *pattern, *envMap:
+	case *object, *function, *class, *promise, *module, *pattern, *envMap, *proxied:
 		return a == b, true
 	}
 	if _, isText := a.(string); isText && strict {
@@ -817,7 +787,9 @@ func (m *machine) contains(in, what any, py bool) (yes, ok bool) {
 		}
 		return false, true
 	case *object:
-		_, yes = in.get(show(what))
+		if _, yes = in.get(show(what)); !yes && in.proto != nil {
+			return m.contains(in.proto, what, py)
+		}
 		return yes, known(what) && (in.class == nil || in.dict || !py)
 	case *opaque:
 		if in.path == "sys.argv" {
@@ -1047,7 +1019,7 @@ func pyOperate(name string, a, b any) (any, error) {
 			}
 			return x + y, nil
 		case name == "%":
-			return percent(x, b)
+			return nil, giveUp("a format that is not followed")
 		case name == "*":
 			if n, ok := b.(integer); ok && n >= 0 && len(x)*int(n) < maxText {
 				return strings.Repeat(x, int(n)), nil
@@ -1116,22 +1088,6 @@ func pyOperate(name string, a, b any) (any, error) {
 		return integer(r), nil
 	}
 	return r, nil
-}
-
-// percent is a text of Python % values.
-func percent(format string, args any) (any, error) {
-	given := []any{args}
-	if l, ok := args.(*list); ok && l.tuple {
-		given = l.items
-	}
-	out, ok := verbs(format, given, func(verb byte, v any) (string, bool) {
-		_, whole := v.(integer)
-		return pyShow(v), verb == 's' || whole && strings.IndexByte("dir", verb) >= 0
-	})
-	if !ok {
-		return nil, giveUp("a format that is not followed")
-	}
-	return out, nil
 }
 
 // padded fills a text up as the flags of a verb say: 05, 8, -8.
@@ -1447,6 +1403,8 @@ func (m *machine) items(v any, s *scope) ([]any, error) {
 				l = append(l, k)
 			}
 			return l, nil
+		case v.cells[askedFor] != nil:
+			return v.cells[askedFor].v.(*list).items, nil
 		}
 	case *envMap:
 		var l []any

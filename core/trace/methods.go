@@ -37,7 +37,7 @@ func (m *machine) builtinMethod(base any, name string, args []any, keys map[stri
 	switch b := base.(type) {
 	case string:
 		if py {
-			return m.pyText(b, name, args, keys, s)
+			return m.pyText(b, name, args, keys, s, at)
 		}
 		return m.jsText(b, name, args, s, at)
 	case float64, integer, bool:
@@ -257,6 +257,9 @@ func (m *machine) envMethod(name string, args []any, py bool, at spot) (any, boo
 
 func (m *machine) objectMethod(o *object, name string, args []any, keys map[string]any, s *scope, at spot) (any, bool, error) {
 	py := s.python()
+	if v, done, err := m.searchMethod(o, name, args, at); done || err != nil {
+		return v, done, err
+	}
 	if v, done, err := m.parserMethod(o, name, args, keys, s, at); done || err != nil {
 		return v, done, err
 	}
@@ -474,6 +477,15 @@ func (m *machine) envObject(dict bool) *object {
 		o.set(k, m.env[k])
 	}
 	return o
+}
+
+// envTexts is the environment, by name.
+func (m *machine) envTexts() map[string]any {
+	l := map[string]any{}
+	for _, k := range m.envKeys() {
+		l[k] = m.env[k]
+	}
+	return l
 }
 
 func at2(args []any, i int) any {

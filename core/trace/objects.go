@@ -54,6 +54,8 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 			return m.goField(b, name, s)
 		}
 		return m.objectKey(b, name, s, n)
+	case *proxied:
+		return m.proxyGet(b, name, s, n)
 	case *class:
 		if s.python() && !b.builtin {
 			if v, done, err := m.described(b, nil, name, false, s, n); done || err != nil {
@@ -133,7 +135,7 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 		return nil, giveUp("%s is not found in %s", name, b.file.Name)
 	case string:
 		if name == "name" && s.python() {
-			return nil, giveUp("the name of a text")
+			return m.memberName(b, s)
 		}
 		if name == "length" {
 			return float64(len([]rune(b))), nil
@@ -150,6 +152,9 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 	case float64, integer:
 		if name == "value" { // of an enumeration of numbers
 			return b, nil
+		}
+		if name == "name" && s.python() {
+			return m.memberName(b, s)
 		}
 		if s.python() {
 			return nil, giveUp("%s of a number", name)
@@ -196,6 +201,30 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 		return v, err
 	}
 	return undefined, nil
+}
+
+// memberName is the name of the one member of an enumeration that is this text or
+// this number: such members are kept as what they are.
+func (m *machine) memberName(v any, s *scope) (any, error) {
+	found, several := "", false
+	for _, mod := range m.modules {
+		for _, c := range mod.top.vars {
+			of, ok := c.v.(*class)
+			if !ok || !of.enum {
+				continue
+			}
+			for _, k := range of.statics.keys {
+				if of.statics.cells[k].v == v && k != found {
+					several = several || found != ""
+					found = k
+				}
+			}
+		}
+	}
+	if found == "" || several {
+		return nil, giveUp("the name of what is of several enumerations, or of none")
+	}
+	return found, nil
 }
 
 // paths of what is known though it stands outside of the tree.
@@ -434,6 +463,13 @@ func (m *machine) objectKey(o *object, name string, s *scope, n *code.Node) (any
 	if py && !o.dict && o.class == nil {
 		return nil, raise("AttributeError", name)
 	}
+	if o.proto != nil {
+		v, err := m.objectKey(o.proto, name, s, n)
+		if f, ok := v.(*function); ok && err == nil && f.this == any(o.proto) {
+			return m.bindTo(f, o, s, n)
+		}
+		return v, err
+	}
 	return undefined, nil
 }
 
@@ -511,6 +547,8 @@ func (m *machine) method(o *object, name string) *function {
 
 func (m *machine) setKey(base any, name string, v any, s *scope, n *code.Node) error {
 	switch b := base.(type) {
+	case *proxied:
+		return m.proxySet(b, name, v, s, n)
 	case *envMap:
 		if !known(v) {
 			return giveUp("what a variable is set to")
@@ -692,8 +730,8 @@ func (m *machine) index(base any, n *code.Node, s *scope) (any, error) {
 		return b, nil
 	case nil, undef:
 		return nil, giveUp("an element of nothing")
-	case *module, *function, *super:
-		return m.key(base, show(k), s, n)
+	case *module, *function, *super, *proxied:
+		return m.key(base, keyText(k), s, n)
 	}
 	return undefined, nil
 }

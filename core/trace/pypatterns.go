@@ -120,6 +120,10 @@ func (m *machine) pyMatch(re *regexp.Regexp, fn string, args []any, at spot) (an
 				o.set(name, v)
 			}
 		}
+		if whole := text[:loc[0]]; len(whole) == len([]rune(whole)) && len(text) == len([]rune(text)) {
+			o.set("\x00start", integer(loc[0]))
+			o.set("\x00end", integer(loc[1]))
+		}
 		return o, true, nil
 	case "sub":
 		var failed error
@@ -209,6 +213,12 @@ func (m *machine) pyMatched(o *object, name string, args []any, keys map[string]
 				return l.items[0], true, nil
 			}
 			return l, true, nil
+		case "start", "end", "span":
+			from, to := o.cells["\x00start"], o.cells["\x00end"]
+			if from == nil || len(args) > 0 {
+				return nil, true, giveUp("where a pattern fits")
+			}
+			return map[string]any{"start": from.v, "end": to.v, "span": &list{items: []any{from.v, to.v}, tuple: true}}[name], true, nil
 		case "groups", "groupdict":
 			l, d := &list{tuple: true}, newObject()
 			d.dict = true
@@ -219,6 +229,9 @@ func (m *machine) pyMatched(o *object, name string, args []any, keys map[string]
 				other = nil
 			}
 			for _, k := range o.keys {
+				if k[0] == 0 {
+					continue
+				}
 				v := o.cells[k].v
 				if v == nil {
 					v = other
@@ -233,8 +246,6 @@ func (m *machine) pyMatched(o *object, name string, args []any, keys map[string]
 				return l, true, nil
 			}
 			return d, true, nil
-		case "start", "end", "span":
-			return dontKnow("a place in a text"), true, nil
 		}
 	}
 	return nil, false, nil

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"unicode"
 
 	"ubique/core/source"
 )
@@ -32,7 +33,7 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 	}
 	if method, ok := strings.CutPrefix(f.path, "str."); ok { // of a text that it is given
 		if t, isText := arg(0).(string); isText {
-			return m.pyText(t, method, args[1:], keys, top)
+			return m.pyText(t, method, args[1:], keys, top, at)
 		}
 	}
 	switch f.path {
@@ -104,24 +105,14 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		if len(args) == 0 {
 			return "", true, nil
 		}
-		if p, ok := arg(0).(pyPath); ok {
-			return string(p), true, nil
-		}
-		if o, ok := arg(0).(*object); ok {
-			fn := m.method(o, "__str__")
-			if fn == nil {
-				fn = m.method(o, "__repr__")
-			}
-			if fn != nil {
-				v, err := m.call(fn, o, nil, nil, at)
-				return v, true, err
-			}
-			if msg, ok := o.get("message"); ok {
-				return pyShow(msg), true, nil
-			}
-			return dontKnow("an object as text"), true, nil
-		}
-		return text(0), true, nil
+		v, err := m.pyText1(arg(0), false, at)
+		return v, true, err
+	case "repr":
+		v, err := m.pyText1(arg(0), true, at)
+		return v, true, err
+	case "format":
+		v, err := m.pyField(arg(0), 0, show(first(append(args[min(1, len(args)):], ""))), at)
+		return v, true, err
 	case "bool":
 		yes, ok := truth(arg(0), true)
 		if !ok {
@@ -722,7 +713,7 @@ func (m *machine) isInstance(v, of any) any {
 	return dontKnow("what something is")
 }
 
-func (m *machine) pyText(b, name string, args []any, keys map[string]any, s *scope) (any, bool, error) {
+func (m *machine) pyText(b, name string, args []any, keys map[string]any, s *scope, at spot) (any, bool, error) {
 	if o := opaqueAmong(args); o != nil {
 		return dontKnow("what is made of " + o.String()), true, nil
 	}
@@ -857,57 +848,50 @@ func (m *machine) pyText(b, name string, args []any, keys map[string]any, s *sco
 		}
 		parts := make([]string, len(items))
 		for i, x := range items {
-			parts[i] = pyShow(x)
+			t, ok := x.(string)
+			if !ok {
+				return nil, true, raise("TypeError", "sequence item "+strconv.Itoa(i)+": expected str instance")
+			}
+			parts[i] = t
 		}
 		return strings.Join(parts, b), true, nil
 	case "read_text", "open", "exists", "is_file", "resolve", "read_bytes": // an argument that was made a path
 		return m.pathMethod(pyPath(b), name, args)
-	case "encode", "decode", "title", "expandtabs":
+	case "encode", "decode", "expandtabs":
 		return b, true, nil
+	case "title":
+		up := true
+		return strings.Map(func(r rune) rune {
+			was := up
+			if up = !unicode.IsLetter(r); was {
+				return unicode.ToTitle(r)
+			}
+			return unicode.ToLower(r)
+		}, b), true, nil
+	case "format_map":
+		if o, ok := first(args).(*object); ok {
+			if m.method(o, "__missing__") != nil || m.method(o, "__getitem__") != nil {
+				return nil, true, giveUp("a format that asks an object")
+			}
+			keys = map[string]any{}
+			for _, k := range o.keys {
+				keys[k] = o.cells[k].v
+			}
+			v, err := m.formatted(b, nil, keys, s, at)
+			return v, true, err
+		}
+		if _, ok := first(args).(*envMap); ok {
+			v, err := m.formatted(b, nil, m.envTexts(), s, at)
+			return v, true, err
+		}
+		return nil, true, giveUp("a format of what is not known")
 	case "format":
-		return formatted(b, args, keys)
+		v, err := m.formatted(b, args, keys, s, at)
+		return v, true, err
 	case "islower", "isupper":
 		return name == "islower" && b == strings.ToLower(b) || name == "isupper" && b == strings.ToUpper(b), true, nil
 	}
 	return nil, false, nil
-}
-
-// formatted is str.format with plain fields.
-func formatted(b string, args []any, keys map[string]any) (any, bool, error) {
-	var out strings.Builder
-	next := 0
-	for i := 0; i < len(b); i++ {
-		switch {
-		case strings.HasPrefix(b[i:], "{{"), strings.HasPrefix(b[i:], "}}"):
-			out.WriteByte(b[i])
-			i++
-		case b[i] == '{':
-			end := strings.IndexByte(b[i:], '}')
-			if end < 0 {
-				return nil, true, raise("ValueError", "a brace without an end")
-			}
-			name, _, _ := strings.Cut(b[i+1:i+end], ":")
-			i += end
-			v, ok := keys[name]
-			if name == "" {
-				name = strconv.Itoa(next)
-				next++
-			}
-			if n, isNum := atoi(name); isNum && n < len(args) {
-				v, ok = args[n], true
-			}
-			if !ok {
-				return dontKnow("a format"), true, nil
-			}
-			if x, isOpaque := v.(*opaque); isOpaque {
-				return dontKnow("a text with " + x.String()), true, nil
-			}
-			out.WriteString(pyShow(v))
-		default:
-			out.WriteByte(b[i])
-		}
-	}
-	return out.String(), true, nil
 }
 
 func (m *machine) pyList(b *list, name string, args []any, keys map[string]any, s *scope, at spot) (any, bool, error) {

@@ -243,9 +243,13 @@ func (m *machine) decorated(n *code.Node, v any, s *scope) (any, error) {
 		switch d := d.(type) {
 		case *opaque:
 			switch path := strings.TrimSuffix(d.path, "()"); path {
-			case "property", "functools.cached_property", "cached_property":
+			case "property":
 				if f, ok := v.(*function); ok {
 					f.getter = true
+				}
+			case "functools.cached_property", "cached_property", "django.utils.functional.cached_property":
+				if f, ok := v.(*function); ok {
+					f.getter, f.memo = true, map[string]any{}
 				}
 			case "staticmethod":
 				if f, ok := v.(*function); ok {
@@ -259,7 +263,11 @@ func (m *machine) decorated(n *code.Node, v any, s *scope) (any, error) {
 				if c, ok := v.(*class); ok {
 					c.data = true
 				}
-			case "functools.lru_cache", "functools.cache", "functools.wraps", "functools.wraps()", "typing.final", "typing.overload", "abc.abstractmethod", "enum.unique":
+			case "functools.lru_cache", "functools.cache":
+				if f, ok := v.(*function); ok {
+					f.memo = map[string]any{}
+				}
+			case "functools.wraps", "functools.wraps()", "typing.final", "typing.overload", "abc.abstractmethod", "enum.unique":
 			default:
 				if f, ok := v.(*function); ok && m.commands(f, d, path) {
 					continue
@@ -312,6 +320,15 @@ func (m *machine) bind(n *code.Node, s *scope) error {
 	}
 	if f, ok := v.(*function); ok && f.name == "" && n.Kids[0].Is(code.Name) {
 		f.name = n.Kids[0].Name
+	}
+	if o, ok := v.(*object); ok && n.Kids[1].Is(code.Call) && n.Kids[1].Name == code.Namespace && s.vars[n.Kids[0].Name] != nil {
+		had := s.vars[n.Kids[0].Name].v // a class, a function or an enum of the name gets more
+		for _, k := range o.keys {
+			if err := m.setKey(had, k, o.cells[k].v, s, n); err != nil {
+				return err
+			}
+		}
+		v = had
 	}
 	if err := m.assign(n.Kids[0], v, s, n.Name); err != nil {
 		return err
@@ -926,34 +943,62 @@ func (m *machine) switched(n *code.Node, s *scope) error {
 			return err
 		}
 	}
-	matched, fell := false, false
 	in := s
 	if !s.python() {
 		in = s.inner()
 	}
-	for _, c := range n.Kids[1:] {
-		takes := len(c.Kids) == 1 && (!matched || fell)
-		for _, t := range c.Kids[1:] {
-			if matched && !fell {
+	which := -1 // the case that is taken: what stands last is what no other takes
+	for i, c := range n.Kids[1:] {
+		if len(c.Kids) == 1 {
+			if which < 0 {
+				which = i
+			}
+			if s.python() {
 				break
 			}
+			continue
+		}
+		takes := false
+		for _, t := range c.Kids[1:] {
 			if t.Is(code.Unknown) {
-				return giveUp("a case that is not followed")
+				if takes, err = m.pyCase(t, subject, s); err != nil {
+					return err
+				}
+				continue
 			}
 			v, err := m.eval(t, in)
 			if err != nil {
 				return err
 			}
-			same, ok := equals(subject, v, true)
+			same, done := false, false
+			if s.python() {
+				if same, done, err = m.pyEqual(subject, v, s, t); err != nil {
+					return err
+				}
+			}
+			ok := true
+			if !done {
+				same, ok = equals(subject, v, true)
+			}
 			if !ok {
 				return giveUp("a case that is not known")
 			}
-			takes = takes || same
+			if takes = same; takes {
+				break
+			}
 		}
-		if !takes {
-			continue
+		if takes {
+			which = i
+			break
 		}
-		matched = true
+	}
+	if which < 0 {
+		return nil
+	}
+	for _, c := range n.Kids[1+which:] {
+		if c.Alias != "" {
+			m.assignName(c.Alias, subject, s, "")
+		}
 		err := m.block(c.Kid(0).Kids, in)
 		if l, ok := err.(*leave); ok && l.kind == "break" && l.label == "" {
 			return nil
@@ -964,7 +1009,6 @@ func (m *machine) switched(n *code.Node, s *scope) error {
 		if s.python() || s.golang() {
 			return nil
 		}
-		fell = true
 	}
 	return nil
 }

@@ -38,7 +38,8 @@ type (
 		classOf bool // it gets its class (classmethod)
 		moved   bool // a block that is run for another object (Ruby)
 		home    *class
-		cli     *command // it is a command of the command line
+		cli     *command       // it is a command of the command line
+		memo    map[string]any // what it gave, for a function that keeps that (Python)
 	}
 	class struct {
 		name    string
@@ -98,10 +99,11 @@ type object struct {
 	keys  []string
 	cells map[string]*cell
 	class *class
-	dict  bool   // a dictionary, a Map
-	holds string // the type of what a map of Go holds
-	made  *spot  // where it was made, for objects of classes
-	other any    // what it gives for keys that it does not have (Ruby)
+	dict  bool    // a dictionary, a Map
+	holds string  // the type of what a map of Go holds
+	made  *spot   // where it was made, for objects of classes
+	other any     // what it gives for keys that it does not have (Ruby)
+	proto *object // what it was made on with Object.create (JavaScript)
 }
 
 func newObject() *object { return &object{cells: map[string]*cell{}} }
