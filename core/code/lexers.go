@@ -667,7 +667,7 @@ func (l *lexer) hereDocument(skip int) bool {
 	if end == at {
 		return false
 	}
-	word := l.text[at:end]
+	word, level := l.text[at:end], l.lang == PHP || strings.Contains(l.text[start:at], "~")
 	if quote != 0 {
 		end++
 	}
@@ -692,10 +692,31 @@ func (l *lexer) hereDocument(skip int) bool {
 		}
 		stop += next + 1
 	}
-	text := l.text[body:min(stop, len(l.text))]
+	shut := min(stop, len(l.text))
 	after := l.text[end : end+eol]
 	l.pos = end
-	l.emit(tString, start, strings.TrimSuffix(text, "\n"))
+	if quote == '\'' {
+		l.emit(tString, start, l.text[body:shut])
+	} else {
+		sign := "#{"
+		if l.lang == PHP {
+			sign = "$"
+		}
+		in := &lexer{src: l.src[:shut], text: l.text[:shut], pos: body, lang: l.lang, depth: l.depth}
+		in.text1(0, "\x00", true, sign) // to its end: no such sign closes it
+		t := in.toks[0]
+		t.off, t.end, t.nl = int32(start), int32(end), l.nl
+		l.toks, l.nl = append(l.toks, t), false
+	}
+	last := ""
+	if l.lang == PHP { // the line end before the word is none of its own
+		last = "\n"
+	}
+	lead := 0
+	if l.lang == PHP {
+		lead = len(l.text[stop:]) - len(strings.TrimLeft(l.text[stop:], " \t"))
+	}
+	l.toks[len(l.toks)-1].dedent(level, lead, last)
 	if l.lang == Ruby {
 		// The rest of the line comes before the text.
 		tail := &lexer{src: l.src[:end+eol], text: l.text[:end+eol], pos: end, lang: l.lang, toks: l.toks, depth: l.depth}
@@ -712,7 +733,52 @@ func (l *lexer) hereDocument(skip int) bool {
 		l.nl = true
 		return true
 	}
-	lead := len(l.text[stop:]) - len(strings.TrimLeft(l.text[stop:], " \t"))
 	l.pos = min(stop+lead+len(word), len(l.text))
 	return true
+}
+
+// dedent takes from the lines of a text what they all begin with (Ruby), or as much
+// as its closing word is put in (PHP), and last from its end.
+func (t *tok) dedent(level bool, lead int, last string) {
+	pieces := []*string{&t.text}
+	if t.kind == tTemplate {
+		pieces = nil
+		for i := range t.parts {
+			if t.parts[i].toks == nil {
+				pieces = append(pieces, &t.parts[i].text)
+			}
+		}
+	}
+	if len(pieces) == 0 {
+		return
+	}
+	*pieces[len(pieces)-1] = strings.TrimSuffix(*pieces[len(pieces)-1], last)
+	if !level {
+		return
+	}
+	if last == "" { // what all lines begin with
+		lead = -1
+		for i, p := range pieces {
+			for j, row := range strings.Split(*p, "\n") {
+				if i > 0 && j == 0 {
+					continue
+				}
+				rest := strings.TrimLeft(row, " \t")
+				inside := j == strings.Count(*p, "\n") && i < len(pieces)-1
+				if n := len(row) - len(rest); (rest != "" || inside) && (lead < 0 || n < lead) {
+					lead = n
+				}
+			}
+		}
+	}
+	for i, p := range pieces {
+		rows := strings.Split(*p, "\n")
+		for j, row := range rows {
+			if i == 0 || j > 0 {
+				n := len(row) - len(strings.TrimLeft(row, " \t"))
+				rows[j] = row[max(0, min(lead, n)):]
+			}
+		}
+		*p = strings.Join(rows, "\n")
+	}
 }

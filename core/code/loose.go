@@ -2,6 +2,7 @@ package code
 
 import (
 	"slices"
+	"strconv"
 	"strings"
 )
 
@@ -23,9 +24,41 @@ func parseMore(lang Language, src []byte, toks []tok) *Node {
 
 type loose struct {
 	reader
-	params1 *Node // the parameters of the block that was read last
-	shared  int   // how many values were given to several targets
-	label   bool  // in what a case is named by
+	params1 *Node   // the parameters of the block that was read last
+	shared  int     // how many values were given to several targets
+	label   bool    // in what a case is named by
+	jumps   []*jump // those of PHP that leave several loops, while their loops are read
+}
+
+// jump leaves so many loops and choices.
+type jump struct {
+	n    *Node
+	left int
+}
+
+// leveled gives the jumps of PHP, read since from, that leave several loops the one that they leave,
+// as a label (PHP manual, "break", "continue").
+func (r *loose) leveled(from int, n *Node) *Node {
+	if n == nil || len(r.jumps) <= from {
+		return n
+	}
+	label := "\x00" + strconv.Itoa(int(n.Off))
+	found := false
+	kept := r.jumps[:from]
+	for _, j := range r.jumps[from:] {
+		if j.left--; j.left > 0 {
+			kept = append(kept, j)
+			continue
+		}
+		found = true
+		if j.n.Kids, j.n.Alias = nil, label; !n.Is(Loop) {
+			j.n.Name = "break"
+		}
+	}
+	if r.jumps = kept; !found {
+		return n
+	}
+	return r.done(&Node{Kind: Block, Alias: label, Off: n.Off, Kids: []*Node{n}})
 }
 
 func (r *loose) into(body, s *Node) {
@@ -165,17 +198,18 @@ func (r *loose) plain() *Node {
 		return r.ifStmt()
 	case "for", "foreach", "while", "until", "loop":
 		if !(r.lang == Ruby && t.text == "loop") {
-			return r.loop()
+			return r.leveled(len(r.jumps), r.loop())
 		}
 	case "do":
 		r.pos++
 		if r.isP("{") {
+			from := len(r.jumps)
 			b := r.braces()
 			if (r.lang == Java || r.lang == PHP) && r.isN("while") {
 				r.pos++
 				n := &Node{Kind: Loop, Name: "do", Off: t.off, Kids: []*Node{r.head(), b}}
 				r.eatP(";")
-				return r.done(n)
+				return r.leveled(from, r.done(n))
 			}
 			return b
 		}
@@ -186,7 +220,14 @@ func (r *loose) plain() *Node {
 		}
 	case "switch", "when", "match", "case", "cond", "receive":
 		if !(next.kind == tPunct && (next.text == "," || next.text == "=>" || next.text == "->")) {
-			return r.choice()
+			return r.leveled(len(r.jumps), r.choice())
+		}
+	case "goto":
+		if r.lang == PHP && next.kind == tName { // where it goes on is not followed
+			n := &Node{Kind: Unknown, Off: t.off}
+			r.pos += 2
+			r.eatP(";")
+			return r.done(&Node{Kind: ExprStmt, Off: t.off, Kids: []*Node{r.done(n)}})
 		}
 	case "global":
 		if r.lang == PHP && next.kind == tName { // the names are those of the file
@@ -1291,18 +1332,18 @@ func (r *loose) parens() *Node {
 func (r *loose) choice() *Node {
 	off := r.cur().off
 	n := chained(r.arms(), false)
-	if (r.lang == Java || r.lang == PHP) && breaksOut(n) { // a break inside leaves the choice
+	if (r.lang == Java || r.lang == PHP) && breaksOut(n, r.lang == PHP) { // a break inside leaves the choice
 		n = r.done(&Node{Kind: Block, Alias: Chosen, Off: off, Kids: []*Node{n}})
 	}
 	return n
 }
 
 // breaksOut names the jumps that leave a choice, and reports whether there are
-// any.
-func breaksOut(n *Node) (found bool) {
+// any; in PHP "continue" does.
+func breaksOut(n *Node, php bool) (found bool) {
 	n.Walk(func(k *Node) bool {
-		if k.Is(Jump) && k.Name == "break" && k.Alias == "" && k.Kids == nil {
-			k.Alias, found = Chosen, true
+		if k.Is(Jump) && (k.Name == "break" || php && k.Name == "continue") && k.Alias == "" && k.Kids == nil {
+			k.Name, k.Alias, found = "break", Chosen, true
 		}
 		return !k.Is(Loop) && !k.Is(Func) && !k.Is(Class)
 	})
@@ -1696,6 +1737,13 @@ func (r *loose) leaving() *Node {
 				}
 			}
 			n.Kids = []*Node{r.done(made)}
+		}
+		if level := n.Kids[0]; n.Is(Jump) && r.lang == PHP && n.Name != "yield" && level.Is(Number) {
+			if k, err := strconv.Atoi(level.Name); err == nil && k > 1 {
+				r.jumps = append(r.jumps, &jump{n, k})
+			} else {
+				n.Kids = nil
+			}
 		}
 	} else {
 		n.Kids = []*Node{nil}
@@ -2233,7 +2281,12 @@ func (r *loose) simple() *Node {
 	}
 	if t := r.cur(); t.kind == tPunct && assigning[t.text] {
 		if e.Is(Call) && r.lang == PHP && e.Kid(0).Is(Name) && e.Kids[0].Name == "list" {
-			e.Kind, e.Kids = Array, e.Kids[1:] // list($a, $b) = …
+			e.Kind, e.Kids = Array, e.Kids[1:] // list($a, $b) = …, list('a' => $a) = …
+			for i, k := range e.Kids {
+				if k.Is(Keyword) {
+					e.Kids[i] = &Node{Kind: Pair, Name: k.Name, Off: k.Off, End: k.End, Kids: k.Kids}
+				}
+			}
 		}
 		r.pos++
 		value := r.rescued(r.assigned(r.expr(0)))

@@ -295,6 +295,12 @@ func (r *lineReader) parts(parts []syntax.WordPart, at place.Span) (v *value.Val
 			list = append(list, v)
 		case *syntax.ParamExp:
 			list = append(list, r.param(p, at))
+		case *syntax.ArithmExp:
+			if v := r.arithmetic(p.X, at); v != nil {
+				list = append(list, value.Concat(value.Text("", at), v))
+			} else {
+				list = append(list, value.NotKnown("a computed number", at))
+			}
 		default:
 			list = append(list, value.NotKnown("what a command prints", at))
 		}
@@ -364,6 +370,33 @@ func (r *lineReader) param(p *syntax.ParamExp, at place.Span) *value.Value {
 		return &w
 	}
 	return value.NotKnown("a part of $"+name, at)
+}
+
+// arithmetic reads what stands in $((…)); nil where that is not followed
+// (POSIX.1-2024, "2.6.4 Arithmetic Expansion").
+func (r *lineReader) arithmetic(x syntax.ArithmExpr, at place.Span) *value.Value {
+	switch x := x.(type) {
+	case *syntax.ParenArithm:
+		return r.arithmetic(x.X, at)
+	case *syntax.Word:
+		text := x.Lit()
+		if text == "" || strings.Trim(text, "0123456789") == "" {
+			v, _, _ := r.parts(x.Parts, at)
+			return v
+		}
+		if set, ok := r.vars[text]; ok {
+			return set
+		}
+		return value.Variable(text, value.ReadsEmpty, at)
+	case *syntax.BinaryArithm:
+		name := map[syntax.BinAritOperator]string{syntax.Add: "+", syntax.Sub: "-", syntax.Mul: "*", syntax.Quo: "/", syntax.Rem: "%"}[x.Op]
+		a, b := r.arithmetic(x.X, at), r.arithmetic(x.Y, at)
+		if name == "" || a == nil || b == nil {
+			return nil
+		}
+		return value.Arithmetic(name, a, b, at)
+	}
+	return nil
 }
 
 // Base is the name of a program without its folder.

@@ -588,6 +588,9 @@ func (l *Listener) bound(s Server, env value.Environ) Outcome {
 	if l.Server == "php socket" || l.Server == "php stream" {
 		return phpSocket(addr, l.Server == "php stream")
 	}
+	if l.Server == "waitress.serve" && len(strings.Fields(addr)) > 1 {
+		return notKnown("several addresses")
+	}
 	if strings.HasPrefix(l.Server, "waitress") && strings.HasSuffix(addr, ":") && len(addr) > 1 {
 		return Outcome{"listens", Interface(strings.TrimSuffix(addr, ":")), 0, ""}
 	}

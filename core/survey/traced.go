@@ -162,7 +162,7 @@ func (s *Starter) again(st *fact.Start, results ...*trace.Result) {
 	for _, r := range results {
 		n := map[place.Span]int{}
 		for _, c := range r.Calls {
-			n[c.At]++
+			n[c.At] += max(1, len(listeners(st.Program, c)))
 			times[c.At] = max(times[c.At], n[c.At])
 		}
 	}
@@ -248,9 +248,30 @@ func calledWith(e *value.Eval, c trace.Call) *fact.Listener {
 	return filled(e, c.File, code.Site{Node: c.Node, Scope: c.File.Top}, s, c.Callee, slices.Clone(c.Args), c.Keys)
 }
 
+// listeners are those that a call makes: one, or one for each address that it was
+// given.
+func listeners(e *value.Eval, c trace.Call) []*fact.Listener {
+	x := calledWith(e, c)
+	if x == nil {
+		return nil
+	}
+	if x.Bind != nil && x.Bind.Kind == value.Str && x.Server == "waitress.serve" { // documentation of waitress 2.1, "Arguments", listen
+		var list []*fact.Listener
+		for _, w := range strings.Fields(x.Bind.Text) {
+			one := *x
+			one.Bind = value.Text(w, x.Bind.At)
+			list = append(list, &one)
+		}
+		if len(list) > 0 {
+			return list
+		}
+	}
+	return []*fact.Listener{x}
+}
+
 // commanded is an environment with what the command sets in it.
 func commanded(st *fact.Start, b Beginning, env value.Environ) value.Environ {
-	more := map[string]string{}
+	more, vague := map[string]string{}, map[string]bool{}
 	for k, v := range b.EnvValues {
 		if _, set := env.Set[k]; !set && v != nil {
 			if o := v.Under(env); o.Kind == value.Str {
@@ -260,12 +281,19 @@ func commanded(st *fact.Start, b Beginning, env value.Environ) value.Environ {
 	}
 	for _, a := range st.Final.Env {
 		if a.Value != nil {
-			if o := a.Value.Under(env); o.Kind == value.Str {
+			o := a.Value.Under(env)
+			switch {
+			case o.Kind == value.Str:
 				more[a.Name] = o.Text
+				delete(vague, a.Name)
+			case !o.Known() && !o.Absent():
+				vague[a.Name] = true
 			}
 		}
 	}
-	return env.With(more)
+	env = env.With(more)
+	env.Vague = vague
+	return env
 }
 
 // cameTo is what a listener did in a program that was followed: it is the one at
@@ -276,11 +304,9 @@ func cameTo(e *value.Eval, r *trace.Result, l *fact.Listener, env value.Environ,
 		if c.At != l.At {
 			continue
 		}
-		x := calledWith(e, c)
-		if x == nil {
-			continue
+		for _, x := range listeners(e, c) {
+			outs = append(outs, x.Under(env))
 		}
-		outs = append(outs, x.Under(env))
 	}
 	switch {
 	case len(outs) == 0 && r.Reason != "":

@@ -10,6 +10,8 @@ import (
 	"strings"
 
 	"ubique/core/code"
+	"ubique/core/document"
+	"ubique/core/place"
 	"ubique/core/source"
 	"ubique/core/value"
 )
@@ -415,7 +417,14 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 			return dontKnow("whether a name is there"), true, nil
 		}
 		return yes, true, nil
-	case "js-yaml.load", "yaml.parse", "toml.parse", "smol-toml.parse", "@iarna/toml.parse", "ini.parse", "json5.parse":
+	case "js-yaml.load", "yaml.parse":
+		if t, ok := arg(0).(string); ok {
+			v, err := m.parsedText(t, false)
+			return v, true, err
+		}
+		v, err := m.parsed(arg(0))
+		return v, true, err
+	case "toml.parse", "smol-toml.parse", "@iarna/toml.parse", "ini.parse", "json5.parse":
 		v, err := m.parsed(arg(0))
 		return v, true, err
 	case "JSON.parse":
@@ -624,6 +633,32 @@ func (m *machine) parsed(v any) (any, error) {
 		return x, nil
 	}
 	return dontKnow("data that is not known"), nil
+}
+
+// parsedText is what a reader of YAML or of TOML makes of a text.
+func (m *machine) parsedText(text string, toml bool) (any, error) {
+	if err := m.use(len(text) * 8); err != nil {
+		return nil, err
+	}
+	lines := place.NewLines([]byte(text))
+	docs, err := []*document.Node(nil), error(nil)
+	if toml {
+		d, problem := document.TOML("", []byte(text), lines)
+		docs, err = []*document.Node{d}, problem
+	} else {
+		docs, err = document.YAML("", []byte(text), lines)
+	}
+	if err != nil {
+		return nil, raise("DecodeError", "a text that is not what it is read as")
+	}
+	if len(docs) == 0 {
+		return nil, nil
+	}
+	x, err := m.fromValue(value.FromDocument(docs[0]), 0)
+	if err != nil {
+		return nil, err
+	}
+	return m.fitted(x), nil
 }
 
 // fitted makes data that was read what the language has.

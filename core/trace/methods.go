@@ -300,6 +300,18 @@ func (m *machine) objectMethod(o *object, name string, args []any, keys map[stri
 			if o.class.data {
 				return o.asDict(), true, nil
 			}
+			if filledFromOutside(outer(o.class)) && len(args)+len(keys) == 0 {
+				d := newObject()
+				d.dict = true
+				for _, name := range fieldsOf(o.class) {
+					v, err := m.fieldOutside(o, name, at)
+					if err != nil {
+						return nil, true, err
+					}
+					d.set(name, v)
+				}
+				return d, true, nil
+			}
 		case "_replace":
 			return o.with(keys), true, nil
 		}
@@ -467,6 +479,22 @@ func (o *object) asDict() *object {
 	w := o.with(nil)
 	w.class, w.dict = nil, true
 	return w
+}
+
+// fieldOutside is the field of an object whose class gets its fields from a library.
+func (m *machine) fieldOutside(o *object, name string, at spot) (any, error) {
+	if c := o.cells[name]; c != nil {
+		return m.read(c)
+	}
+	if o.made == nil || m.modules[o.made.f.Name] == nil {
+		return nil, giveUp("the field %s", name)
+	}
+	static := m.modules[o.made.f.Name].top.static
+	v := m.e.Of(m.e.Expr(o.made.n, static), name, static, at.span())
+	if v.Kind == value.External || v.Kind == value.Unknown {
+		return nil, giveUp("the field %s", name)
+	}
+	return m.fromValue(v, 0)
 }
 
 // envObject is the environment as a map.

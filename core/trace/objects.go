@@ -825,6 +825,7 @@ func (m *machine) setIndex(base, k, v any, s *scope, n *code.Node) error {
 func (m *machine) class(n *code.Node, s *scope) (*class, error) {
 	c := &class{name: n.Name, node: n, scope: s, statics: newObject(), methods: newObject()}
 	mixed := false
+	var given map[string]any // for __init_subclass__
 	for _, b := range n.Kid(0).Kids {
 		if b.Is(code.Keyword) {
 			if b.Name == "metaclass" && s.python() {
@@ -833,6 +834,15 @@ func (m *machine) class(n *code.Node, s *scope) (*class, error) {
 					return nil, err
 				}
 				c.meta, _ = v.(*class)
+			} else if s.python() {
+				v, err := m.eval(b.Kid(0), s)
+				if err != nil {
+					return nil, err
+				}
+				if given == nil {
+					given = map[string]any{}
+				}
+				given[b.Name] = v
 			}
 			continue
 		}
@@ -945,10 +955,11 @@ func (m *machine) class(n *code.Node, s *scope) (*class, error) {
 				if f, isF := v.(*function); isF {
 					w := *f
 					w.static = true
-					if _, err := m.call(&w, undefined, []any{c}, nil, spot{s.module.file, n}); err != nil {
+					if _, err := m.call(&w, undefined, []any{c}, given, spot{s.module.file, n}); err != nil {
 						return nil, err
 					}
 				}
+				break
 			}
 		}
 	}
@@ -1171,6 +1182,9 @@ func fieldsOf(c *class) []string {
 	var names []string
 	for _, x := range slices.Backward(c.line()) {
 		for _, f := range x.fields {
+			if text := x.scope.module.file.Text(f); strings.Contains(text, "ClassVar") || strings.Contains(text, "KW_ONLY") {
+				continue
+			}
 			if name := f.Kid(0).Name; !slices.Contains(names, name) {
 				names = append(names, name)
 			}
@@ -1185,10 +1199,23 @@ func fieldsOf(c *class) []string {
 // fill sets the fields of a data class.
 func (m *machine) fill(c *class, o *object, args []any, keys map[string]any, at spot) error {
 	names := fieldsOf(c)
-	if len(args) > len(names) {
-		return raise("TypeError", "too many arguments")
-	}
-	for i, name := range names {
+	i := -1
+	for _, name := range names {
+		if d, ok := classKey(c, name, true); ok { // one that is not given
+			if f, ok := d.(*opaque); ok && f.path == "dataclasses.field()" && f.keys["init"] == any(false) {
+				if x, ok := f.keys["default"]; ok {
+					o.set(name, x)
+				} else if x, ok := f.keys["default_factory"]; ok {
+					v, err := m.call(x, undefined, nil, nil, at)
+					if err != nil {
+						return err
+					}
+					o.set(name, v)
+				}
+				continue
+			}
+		}
+		i++
 		v, given := keys[name]
 		if i < len(args) {
 			v, given = args[i], true
@@ -1213,6 +1240,9 @@ func (m *machine) fill(c *class, o *object, args []any, keys map[string]any, at 
 			}
 		}
 		o.set(name, v)
+	}
+	if len(args) > i+1 {
+		return raise("TypeError", "too many arguments")
 	}
 	if f := m.method(o, "__post_init__"); f != nil {
 		_, err := m.call(f, o, nil, nil, at)

@@ -16,6 +16,7 @@ import (
 
 // phpState is what a program of PHP has beside its scopes.
 type phpState struct {
+	lasting   map[*code.Node]*cell // static variables of functions
 	functions map[string]*function
 	classes   map[string]*class // by the last part of the name, in lower case
 	consts    map[string]any
@@ -489,7 +490,22 @@ func (m *machine) phStatement(n *code.Node, s *scope) (done bool, err error) {
 			return true, nil
 		}
 		if n.Flag&code.Static != 0 && s.frame().fn != nil {
-			return true, giveUp("a variable that lasts")
+			c := m.ph().lasting[n]
+			if c == nil {
+				v, err := m.eval(n.Kids[1], s)
+				if err != nil {
+					return true, err
+				}
+				if m.ph().lasting == nil {
+					m.ph().lasting = map[*code.Node]*cell{}
+				}
+				c = &cell{v: v}
+				m.ph().lasting[n] = c
+			}
+			if n.Kid(0).Is(code.Name) {
+				s.frame().vars[n.Kids[0].Name] = c
+			}
+			return true, nil
 		}
 		if n.Kids[1].Flag&code.Address != 0 && n.Kid(0).Is(code.Name) { // the variable itself
 			c, err := m.phCell(n.Kids[1], s)
@@ -558,7 +574,16 @@ func phThrown(v any) error {
 		if len(o.args) > 0 {
 			msg = phShow(o.args[0])
 		}
-		return raise(name[strings.LastIndexByte(name, '\\')+1:], msg)
+		err := raise(name[strings.LastIndexByte(name, '\\')+1:], msg)
+		if made := err.(*thrown).v.(*object); len(o.args) > 1 {
+			made.set("code", o.args[1])
+			if len(o.args) > 2 {
+				if t, ok := phThrown(o.args[2]).(*thrown); ok && o.args[2] != nil {
+					made.set("previous", t.v)
+				}
+			}
+		}
+		return err
 	}
 	return &thrown{v}
 }
@@ -575,9 +600,13 @@ func (m *machine) phEach(n *code.Node, s *scope) error {
 	case *object:
 		from = v
 		if v.class != nil && !v.dict {
-			return giveUp("a loop over an object")
+			a, err := m.phEachOf(v, spot{s.module.file, n})
+			if err != nil {
+				return err
+			}
+			from = a.(*object)
 		}
-		keys = slices.Clone(v.keys)
+		keys = slices.Clone(from.keys)
 	case *envMap:
 		from = m.envObject(true)
 		keys = from.keys
@@ -716,10 +745,16 @@ func (m *machine) phAssignTo(to *code.Node, v any, s *scope) error {
 			return err
 		}
 		if to.Kid(1) == nil { // $a[] = …
+			if _, done, err := m.phOwn(o, "offsetSet", []any{nil, v}, spot{s.module.file, to}); done || err != nil {
+				return err
+			}
 			return m.phPush(o, v)
 		}
 		k, err := m.eval(to.Kid(1), s)
 		if err != nil {
+			return err
+		}
+		if _, done, err := m.phOwn(o, "offsetSet", []any{k, v}, spot{s.module.file, to}); done || err != nil {
 			return err
 		}
 		key, ok := phKey(k)
@@ -730,6 +765,86 @@ func (m *machine) phAssignTo(to *code.Node, v any, s *scope) error {
 		return nil
 	}
 	return giveUp("a target that is not followed")
+}
+
+// phOwn calls a method with which an object does what arrays do (PHP manual,
+// "ArrayAccess", "Countable", "IteratorAggregate"); done is false where it has none.
+func (m *machine) phOwn(o *object, method string, args []any, at spot) (v any, done bool, err error) {
+	if o.class == nil || o.dict || o.class.builtin {
+		return nil, false, nil
+	}
+	f, home := phMethod(o.class, method)
+	if f == nil {
+		return nil, false, nil
+	}
+	w := *f
+	w.home = home
+	v, err = m.phInvoke(&w, o, args, nil, at)
+	return v, true, err
+}
+
+// phEachOf is what a loop over an object goes through, as an array.
+func (m *machine) phEachOf(o *object, at spot) (any, error) {
+	v, done, err := m.phOwn(o, "getIterator", nil, at)
+	if err != nil {
+		return nil, err
+	}
+	if done {
+		if made, ok := v.(*opaque); ok && strings.HasSuffix(made.path, "ArrayIterator()") && len(made.args) > 0 {
+			v = made.args[0]
+		}
+		if x, ok := v.(*object); ok && x != o {
+			if x.dict || x.class == nil {
+				return x, nil
+			}
+			return m.phEachOf(x, at)
+		}
+		return nil, giveUp("a loop over an object")
+	}
+	if _, done, err := m.phOwn(o, "rewind", nil, at); !done || err != nil {
+		return nil, firstError(err, "a loop over an object")
+	}
+	a := phArray()
+	for {
+		ok, _, err := m.phOwn(o, "valid", nil, at)
+		if err != nil {
+			return nil, err
+		}
+		yes, isKnown := phTruth(ok)
+		if !isKnown || len(a.keys) > maxItems {
+			return nil, giveUp("a loop over an object")
+		}
+		if !yes {
+			return a, nil
+		}
+		x, _, err := m.phOwn(o, "current", nil, at)
+		if err != nil {
+			return nil, err
+		}
+		k, _, err := m.phOwn(o, "key", nil, at)
+		if err != nil {
+			return nil, err
+		}
+		key, isKey := phKey(k)
+		if !isKey {
+			return nil, giveUp("a loop over an object")
+		}
+		a.set(key, x)
+		if _, _, err := m.phOwn(o, "next", nil, at); err != nil {
+			return nil, err
+		}
+	}
+}
+
+// phFault sets what an error is made with: its message, its code, what came before it.
+func phFault(o *object, args []any, keys map[string]any) {
+	for i, name := range []string{"message", "code", "previous"} {
+		if v, ok := keys[name]; ok {
+			o.set(name, v)
+		} else if i < len(args) {
+			o.set(name, args[i])
+		}
+	}
 }
 
 // phPlace is the array that a target stands for, made where there is none; nil
@@ -956,6 +1071,11 @@ func (m *machine) phNode(n *code.Node, s *scope) (v any, done bool, err error) {
 		k, err := m.eval(n.Kids[1], s)
 		if err != nil {
 			return nil, true, err
+		}
+		if o, ok := base.(*object); ok {
+			if v, done, err := m.phOwn(o, "offsetGet", []any{k}, at); done || err != nil {
+				return v, true, err
+			}
 		}
 		v, err := m.phElement(base, k, at)
 		return v, true, err
@@ -1290,7 +1410,7 @@ func (m *machine) phInvokeKeys(f *function, this any, args []any, keys map[strin
 		return nil, giveUp("functions that call each other without end")
 	}
 	defer func() { m.depth-- }()
-	s := &scope{vars: map[string]*cell{}, up: f.scope, module: f.scope.module, this: this, fn: f, own: true, static: f.scope.module.file.Funcs[f.node]}
+	s := &scope{vars: map[string]*cell{}, up: f.scope, module: f.scope.module, this: this, fn: f, own: true, static: f.scope.module.file.Funcs[f.node], given: args}
 	if f.bound {
 		s.this = f.this
 		if f.node.Flag&code.Arrow != 0 { // it sees what surrounds it, and changes nothing there
@@ -1509,9 +1629,7 @@ func (m *machine) phNew(n *code.Node, s *scope) (any, error) {
 		name := c.path[strings.LastIndexByte(c.path, '\\')+1:]
 		if phErrors[name] != "" {
 			o := raise(name, "").(*thrown).v.(*object)
-			if len(args) > 0 {
-				o.set("message", args[0])
-			}
+			phFault(o, args, keys)
 			return o, nil
 		}
 		switch name {
@@ -1519,7 +1637,12 @@ func (m *machine) phNew(n *code.Node, s *scope) (any, error) {
 			o := newObject()
 			o.class = &class{name: name, builtin: true, statics: newObject(), methods: newObject()}
 			return o, nil
-		case "ArrayObject", "ArrayIterator", "SplFileInfo", "DateTime", "PDO":
+		case "ArrayIterator": // what it goes through
+			if a, ok := isArray(first(args)); ok {
+				return a, nil
+			}
+			return dontKnow("a " + name), nil
+		case "ArrayObject", "SplFileInfo", "DateTime", "PDO":
 			return dontKnow("a " + name), nil
 		}
 		if m.note(c, args, keys, at) {
@@ -1560,9 +1683,7 @@ func (m *machine) phMake(c *class, args []any, keys map[string]any, at spot) (an
 		return o, err
 	}
 	if b := outer(c); b != nil {
-		if len(args) > 0 {
-			o.set("message", args[0])
-		}
+		phFault(o, args, keys)
 		m.note(b, args, keys, at)
 	}
 	return o, nil
@@ -1653,8 +1774,8 @@ func (m *machine) phTarget(callee *code.Node, s *scope, args []any, keys map[str
 		case *opaque:
 			if name == "__construct" { // of a base from outside
 				if o, ok := s.frame().this.(*object); ok {
-					if len(args) > 0 && o.cells["message"] == nil {
-						o.set("message", args[0])
+					if o.cells["message"] == nil {
+						phFault(o, args, keys)
 					}
 					if o.made != nil {
 						at = *o.made
@@ -1710,9 +1831,19 @@ func (m *machine) phSend(base any, name string, args []any, keys map[string]any,
 					return msg, nil
 				}
 				return "", nil
-			case "getcode", "getline":
+			case "getcode":
+				if c, ok := b.get("code"); ok && c != any(undefined) {
+					return c, nil
+				}
 				return integer(0), nil
-			case "getprevious", "gettraceasstring", "getfile", "gettrace":
+			case "getprevious":
+				if c, ok := b.get("previous"); ok && c != any(undefined) {
+					return c, nil
+				}
+				return nil, nil
+			case "getline":
+				return integer(0), nil
+			case "gettraceasstring", "getfile", "gettrace":
 				return nil, nil
 			}
 			if f, home := phMethod(b.class, "__call"); f != nil {
@@ -2032,7 +2163,28 @@ func phEqual(a, b any, strict bool) (same, ok bool) {
 		return true, true
 	}
 	switch x := a.(type) {
-	case *object, *function, *class, *envMap:
+	case *object:
+		y, both := b.(*object)
+		if a == b || strict || !both || x.class != y.class {
+			return a == b, true
+		}
+		if x.class == nil || x.class.builtin || len(x.keys) != len(y.keys) {
+			return false, false
+		}
+		for _, k := range x.keys { // field by field
+			c := y.cells[k]
+			if c == nil {
+				return false, true
+			}
+			if d, ok := c.v.(*object); ok && d.class != nil {
+				return false, x.cells[k].v == c.v
+			}
+			if same, ok := phEqual(x.cells[k].v, c.v, false); !ok || !same {
+				return same, ok
+			}
+		}
+		return true, true
+	case *function, *class, *envMap:
 		return a == b, true
 	case string:
 		switch y := b.(type) {

@@ -22,6 +22,26 @@ func (m *machine) phSpecial(name string, n *code.Node, s *scope) (any, bool, err
 	switch name {
 	case "isset", "empty":
 		for _, a := range n.Args() {
+			if a.Is(code.Index) && a.Kid(1) != nil && name == "isset" {
+				base, err := m.eval(a.Kid(0), s)
+				if err != nil {
+					return nil, true, err
+				}
+				if o, ok := base.(*object); ok && o.class != nil && !o.dict {
+					k, err := m.eval(a.Kids[1], s)
+					if err != nil {
+						return nil, true, err
+					}
+					if v, done, err := m.phOwn(o, "offsetExists", []any{k}, at); err != nil {
+						return nil, true, err
+					} else if yes, ok := phTruth(v); done && ok {
+						if !yes {
+							return false, true, nil
+						}
+						continue
+					}
+				}
+			}
 			v, err := m.eval(a, s)
 			if err != nil {
 				return nil, true, err
@@ -71,6 +91,17 @@ func (m *machine) phSpecial(name string, n *code.Node, s *scope) (any, bool, err
 				delete(s.frame().vars, a.Name)
 			case a.Is(code.Index) && a.Kid(1) != nil:
 				o, err := m.phPlace(a.Kid(0), s)
+				if err == nil && o != nil && o.class != nil && !o.dict {
+					k, err := m.eval(a.Kids[1], s)
+					if err != nil {
+						return nil, true, err
+					}
+					if _, done, err := m.phOwn(o, "offsetUnset", []any{k}, at); err != nil {
+						return nil, true, err
+					} else if done {
+						continue
+					}
+				}
 				if err != nil {
 					return nil, true, err
 				}
@@ -330,7 +361,9 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 		v, err := m.phApply(arg(0), phValues(o), s, at)
 		return v, true, err
 	case "func_get_args":
-		return nil, true, giveUp("all arguments")
+		return phList(s.frame().given), true, nil
+	case "func_num_args":
+		return integer(len(s.frame().given)), true, nil
 	case "intval":
 		if base, ok := arg(1).(integer); ok && base != 10 {
 			i, _ := strconv.ParseInt(strings.TrimSpace(text(0)), int(base), 64)
@@ -967,6 +1000,11 @@ func (m *machine) phArrays(name string, args []any, refs []*cell, array func(int
 	case "count", "sizeof":
 		if o, ok := isArray(arg(0)); ok {
 			return integer(len(o.keys)), true, nil
+		}
+		if o, ok := arg(0).(*object); ok {
+			if v, done, err := m.phOwn(o, "count", nil, at); done || err != nil {
+				return v, true, err
+			}
 		}
 		return nil, true, raise("TypeError", "count wants an array")
 	case "range":

@@ -522,8 +522,9 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			v, err := m.parsed(v)
 			return v, true, err
 		}
-		if _, ok := arg(0).(string); ok && !strings.HasPrefix(f.path, "json.") {
-			return dontKnow("data that is not known"), true, nil
+		if t, ok := arg(0).(string); ok && !strings.HasPrefix(f.path, "json.") {
+			v, err := m.parsedText(t, !strings.HasPrefix(f.path, "yaml."))
+			return v, true, err
 		}
 		v, err := m.parsed(arg(0))
 		return v, true, err

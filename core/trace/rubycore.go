@@ -3586,7 +3586,8 @@ func (m *machine) rbLibrary(o *opaque, name string, args []any, kw *object, bloc
 			}
 		}
 		if t, ok := from.(string); ok && !strings.HasPrefix(o.path, "JSON") {
-			return dontKnow("data in a text: " + t), true, nil
+			v, err := m.parsedText(t, strings.HasPrefix(o.path, "TOML"))
+			return v, true, err
 		}
 		if from == nil {
 			return nil, true, raise("TypeError", "no implicit conversion of nil into String")

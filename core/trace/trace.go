@@ -131,6 +131,9 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 	default:
 		r.Reason = err.Error()
 	}
+	if m.doubt != "" {
+		r.Ended, r.Reason = "", m.doubt
+	}
 	if m.unhandled != nil && r.Ended == "" && r.Reason == "" && len(m.calls) == 0 {
 		r.ended(m.unhandled, main.Lang)
 	}
@@ -224,6 +227,7 @@ type machine struct {
 	later      []job
 	kept       []job // functions that were handed to what is not followed
 	unhandled  *thrown
+	doubt      string  // a variable that it asked for, and that is not known
 	yields     []*list // what the generators that run have given
 	label      string  // of the loop that comes next
 	waiting    bool
@@ -308,6 +312,9 @@ func errorClass(name string) *class {
 // lookup gives a variable of the environment, and notes that it was asked for.
 func (m *machine) lookup(name string, at spot) (string, bool) {
 	v, ok := m.env[name]
+	if m.set.Vague[name] && m.doubt == "" {
+		m.doubt = "the variable " + name + ", which is set to what is not known"
+	}
 	if !m.asked[name] && len(m.reads) < maxReads {
 		if m.asked == nil {
 			m.asked = map[string]bool{}

@@ -163,6 +163,19 @@ func Concat(parts ...*Value) *Value {
 	return v
 }
 
+// Arithmetic is what + - * / or % gives of two whole numbers, as a shell works it
+// out: what is no number counts as 0.
+func Arithmetic(name string, a, b *Value, at place.Span) *Value {
+	number := func(v *Value) *Value {
+		return op("||", false, at, op("parseInt", false, at, v), number(0, at))
+	}
+	v := op(name, false, at, number(a), number(b))
+	if name == "/" {
+		v = op("parseInt", false, at, v)
+	}
+	return v
+}
+
 func op(name string, py bool, at place.Span, kids ...*Value) *Value {
 	return &Value{Kind: Op, Text: name, Py: py, Kids: kids, At: at}
 }
@@ -427,6 +440,7 @@ type Environ struct {
 	Open   bool
 	Worker bool
 	Late   map[string]bool // those that the program itself sets when it is loaded
+	Vague  map[string]bool // those that are set to what is not known
 }
 
 // Early is the environment before the program is loaded.
@@ -440,7 +454,7 @@ func (e Environ) Early() Environ {
 			m[k] = v
 		}
 	}
-	return Environ{m, e.Open, e.Worker, nil}
+	return Environ{m, e.Open, e.Worker, nil, e.Vague}
 }
 
 // Lookup gives a variable; names are compared as Linux does.
@@ -476,7 +490,7 @@ func (e Environ) With(more map[string]string) Environ {
 			late[k] = true
 		}
 	}
-	return Environ{m, e.Open, e.Worker, late}
+	return Environ{m, e.Open, e.Worker, late, e.Vague}
 }
 
 // Substitute puts values in the place of variables; variables that are not
