@@ -1699,8 +1699,8 @@ const text = fs.readFileSync(new URL('./config.yaml', import.meta.url), 'utf8')
   .replace(/\$\{(\w+)(?::-([^}]*))?\}/g, (_, name, fallback = '') => process.env[name] ?? fallback);
 const { server } = yaml.load(text);
 http.createServer((req, res) => res.end('sky')).listen(server.port, server.host);
-`, ` => exits
-PORT=5123 => exits`},
+`, ` => any 8802
+PORT=5123 => any 5123`},
 	{"JavaScript: socket.io on one http server", `-- Procfile --
 web: node server.js
 -- package.json --
