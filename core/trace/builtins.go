@@ -179,8 +179,6 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 	switch at.f.Lang {
 	case code.Python:
 		return m.pyBuiltin(f, args, keys, at)
-	case code.Go:
-		return m.goBuiltin(f, args, at)
 	}
 	arg := func(i int) any {
 		if i < len(args) {

@@ -26,9 +26,6 @@ func (m *machine) given(n *code.Node, s *scope) (args []any, keys map[string]any
 			if err != nil {
 				return nil, nil, err
 			}
-			if v == nil && s.golang() {
-				continue
-			}
 			if a.Name == "**" {
 				o, ok := v.(*object)
 				if !ok {
@@ -272,9 +269,6 @@ func (m *machine) invoke(f *function, this any, args []any, keys map[string]any,
 		s.this = f.this
 	}
 	params := f.node.Kid(0)
-	if f.scope.golang() {
-		return m.goInvoke(f, this, args, s)
-	}
 	if py && f.node.Flag&code.Method != 0 && f.home != nil && !f.static && this != any(undefined) {
 		args = append([]any{this}, args...)
 	} else if py && f.classOf {
@@ -484,11 +478,6 @@ func (m *machine) outsideCall(o *opaque, args []any, keys map[string]any, at spo
 	if at.f.Lang == code.Go {
 		if name == "Serve" || name == "ServeTLS" {
 			return nil, &exit{stays: true}
-		}
-		for i, a := range at.n.Args() {
-			if p, ok := at2(args, i).(*object); ok && a.Flag&code.Address != 0 && p.class != nil && p.class.node != nil && !strings.HasPrefix(o.path, "fmt.") && !strings.HasPrefix(o.path, "log") {
-				return nil, giveUp("what %s puts into a variable", o.path)
-			}
 		}
 	}
 	back := &opaque{path: o.path + "()", recv: o, args: args, keys: keys, self: nil}

@@ -209,9 +209,6 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 	case code.Assign:
 		return m.assignment(n, s)
 	case code.Object:
-		if s.golang() {
-			return m.goLiteral(n, s)
-		}
 		return m.objectNode(n, s)
 	case code.Array:
 		if n.Name == code.LastOf {
@@ -223,9 +220,6 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 				}
 			}
 			return v, nil
-		}
-		if s.golang() && n.Alias != "" {
-			return m.goPlaced(n, s)
 		}
 		l := &list{}
 		if src := s.module.file.Src; py && int(n.Off) < len(src) {
@@ -320,9 +314,6 @@ func (m *machine) name(n *code.Node, s *scope) (any, error) {
 	}
 	if s.python() {
 		return m.outside(n.Name), nil
-	}
-	if s.golang() {
-		return m.package1(n.Name), nil
 	}
 	switch n.Name {
 	case "this":
@@ -561,11 +552,6 @@ func (m *machine) operate(name string, a, b any, s *scope, n *code.Node) (any, e
 	py := s.python()
 	switch name {
 	case "==", "!=", "===", "!==":
-		if s.golang() && (a == nil || b == nil) {
-			if o, ok := a.(*opaque); ok && o.path != anError { // that it works is what is asked
-				return isError(n.Kid(0)) == (name[0] == '='), nil
-			}
-		}
 		if o, isObject := a.(*object); py && isObject && o.class != nil {
 			if f := m.method(o, "__eq__"); f != nil {
 				v, err := m.call(f, o, []any{b}, nil, spot{s.module.file, n})
@@ -647,17 +633,10 @@ func (m *machine) operate(name string, a, b any, s *scope, n *code.Node) (any, e
 	if p, ok := a.(pyPath); ok && name == "/" {
 		return pyPath(path.Join(string(p), pathText(b))), nil
 	}
-	if s.golang() && name == "/" {
-		if x, ok := a.(integer); ok {
-			if y, ok := b.(integer); ok && y != 0 {
-				return x / y, nil
-			}
-		}
-	}
 	if format, ok := a.(string); ok && py && name == "%" {
 		return m.percent(format, b, spot{s.module.file, n})
 	}
-	if py || s.golang() {
+	if py {
 		return pyOperate(name, a, b)
 	}
 	return jsOperate(name, a, b)

@@ -31,9 +31,6 @@ func (m *machine) builtinMethod(base any, name string, args []any, keys map[stri
 		return nil, true, err
 	}
 	py := s.python()
-	if s.golang() {
-		return m.goMethod(base, name, args, s, at)
-	}
 	switch b := base.(type) {
 	case string:
 		if py {

@@ -36,11 +36,6 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 	switch b := base.(type) {
 	case nil, undef:
 		return nil, giveUp("the property %s of nothing", name)
-	case *goPackage:
-		if c := b.top.vars[name]; c != nil {
-			return m.read(c)
-		}
-		return &opaque{path: "a type of the tree " + name}, nil
 	case *envMap:
 		if s.python() {
 			return &opaque{path: "os.environ." + name}, nil
@@ -50,9 +45,6 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 		}
 		return undefined, nil
 	case *object:
-		if s.golang() {
-			return m.goField(b, name, s)
-		}
 		return m.objectKey(b, name, s, n)
 	case *proxied:
 		return m.proxyGet(b, name, s, n)
@@ -592,10 +584,6 @@ func (m *machine) setKey(base any, name string, v any, s *scope, n *code.Node) e
 		return m.setKey(b.this, name, v, s, n)
 	case *module:
 		b.top.declare(name, v)
-	case *goPackage:
-		if c := b.top.vars[name]; c != nil {
-			c.v, c.lazy = v, nil
-		}
 	case *opaque:
 		if b.path != "" {
 			if b.props == nil {
@@ -641,9 +629,6 @@ func (m *machine) index(base any, n *code.Node, s *scope) (any, error) {
 			i += float64(len(b.items))
 		}
 		if i < 0 || i >= float64(len(b.items)) {
-			if s.golang() {
-				return nil, raise("IndexError", "index out of range")
-			}
 			if s.python() {
 				return nil, raise("IndexError", "list index out of range")
 			}
@@ -674,9 +659,6 @@ func (m *machine) index(base any, n *code.Node, s *scope) (any, error) {
 		return undefined, nil
 	case *object:
 		name := keyText(k)
-		if s.golang() {
-			return m.goField(b, name, s)
-		}
 		if s.python() {
 			if f := m.method(b, "__getitem__"); f != nil {
 				return m.call(f, b, []any{k}, nil, spot{s.module.file, n})

@@ -20,9 +20,6 @@ func (*leave) Error() string { return "outside of what it leaves" }
 // block runs statements. What functions are declared among them is there from
 // the start.
 func (m *machine) block(kids []*code.Node, s *scope) error {
-	if s.golang() {
-		return m.goStatements(kids, s)
-	}
 	if javascript(s.module.file.Lang) {
 		for _, n := range kids {
 			if n.Is(code.Export) {
@@ -297,12 +294,6 @@ func (m *machine) bind(n *code.Node, s *scope) error {
 		if s.python() {
 			return nil
 		}
-		if s.golang() {
-			if k := n.Kid(0); k.Is(code.Name) {
-				s.declare(k.Name, nil)
-			}
-			return nil
-		}
 		if k := n.Kid(0); k.Is(code.Name) && (n.Name != "var" || s.find(k.Name) == nil) {
 			m.assignName(k.Name, undefined, s, n.Name)
 		}
@@ -372,18 +363,6 @@ func (m *machine) enumeration(n *code.Node, s *scope) (any, error) {
 // assignName sets a variable: where it is declared, or in the scope at hand.
 func (m *machine) assignName(name string, v any, s *scope, kind string) {
 	switch {
-	case s.golang() && kind != "":
-		if c := s.vars[name]; c != nil && c.lazy == nil {
-			c.v = v
-		} else {
-			s.declare(name, v)
-		}
-	case s.golang():
-		if c := s.find(name); c != nil {
-			c.v, c.lazy = v, nil
-		} else {
-			s.declare(name, v)
-		}
 	case kind == "var":
 		for x := s; x != nil; x = x.up {
 			if x.own || x.up == nil {
@@ -659,8 +638,6 @@ func (m *machine) loop(n *code.Node, s *scope) (broke bool, err error) {
 				return false, err
 			}
 		}
-	case s.golang() && len(n.Kids) == 2 && n.Name == code.Times, s.golang() && len(n.Kids) == 3:
-		return m.goRange(n, s, turn, &broke)
 	case n.Name == "do":
 		for {
 			if done, err := turn(s); done {
@@ -1006,7 +983,7 @@ func (m *machine) switched(n *code.Node, s *scope) error {
 		if err != nil {
 			return err
 		}
-		if s.python() || s.golang() {
+		if s.python() {
 			return nil
 		}
 	}

@@ -227,9 +227,13 @@ type machine struct {
 	later      []job
 	kept       []job // functions that were handed to what is not followed
 	unhandled  *thrown
-	doubt      string  // a variable that it asked for, and that is not known
-	yields     []*list // what the generators that run have given
-	label      string  // of the loop that comes next
+	panicking  *goPanic // what a deferred function of Go may stop
+	onlyFields bool     // data with other fields than the structure's is not taken (Go)
+	frames     int      // of calls of Go
+	stayed     int      // how many functions of Go run beside the others, and stay there
+	doubt      string   // a variable that it asked for, and that is not known
+	yields     []*list  // what the generators that run have given
+	label      string   // of the loop that comes next
 	waiting    bool
 	served     bool // it has waited for a server or for its own end
 	forks      bool
@@ -259,7 +263,6 @@ type module struct {
 	top     *scope
 	exports *object // what it exports by name
 	whole   any     // module.exports
-	pkg     *goPackage
 }
 
 // Errors that end what is being done.

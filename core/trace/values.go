@@ -53,9 +53,8 @@ type (
 		data    bool // a data class, a named tuple
 		enum    bool
 		meta    *class // its metaclass (Python)
-		pkg     *goPackage
-		outside bool  // of Go, from outside of the tree
-		tupled  []any // the names of the fields of a named tuple that a call makes
+		outside bool   // of Go, from outside of the tree
+		tupled  []any  // the names of the fields of a named tuple that a call makes
 
 		selfish  bool // its methods are its own too: a module of functions (Ruby)
 		extended []*class
@@ -200,13 +199,12 @@ func (s *scope) inner() *scope {
 }
 
 func (s *scope) python() bool { return s.module.file.Lang == code.Python }
-func (s *scope) golang() bool { return s.module.file.Lang == code.Go }
 func (s *scope) ruby() bool   { return s.module.file.Lang == code.Ruby }
 
 // braced reports whether a block has names of its own.
 func (s *scope) braced() bool {
 	l := s.module.file.Lang
-	return javascript(l) || l == code.Go || l == code.Java
+	return javascript(l) || l == code.Java
 }
 
 // truth says whether a value counts as true; ok is false where that is not known.
