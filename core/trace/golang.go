@@ -32,20 +32,6 @@ func (m *machine) goMethod(base any, name string, args []any, s *scope, at spot)
 		case "error.Error":
 			msg, _ := b.get("message")
 			return msg, true, nil
-		case "strings.Builder.WriteString", "strings.Builder.WriteByte", "strings.Builder.WriteRune", "bytes.Buffer.WriteString":
-			old, _ := b.get("text")
-			t, _ := old.(string)
-			if !known(first(args)) || len(t) > maxText {
-				return nil, true, giveUp("a text that is written")
-			}
-			b.set("text", t+show(first(args)))
-			return results(nil, nil), true, nil
-		case "strings.Builder.String", "bytes.Buffer.String":
-			t, ok := b.get("text")
-			if !ok {
-				t = ""
-			}
-			return t, true, nil
 		case "bufio.Scanner.Scan":
 			rest := b.cells["rest"].v.(*list)
 			if len(rest.items) == 0 {
@@ -254,7 +240,11 @@ func (m *machine) goBuiltin(f *opaque, args []any, at spot) (v any, done bool, e
 			return arg(0), true, nil
 		}
 	case "bufio.NewScanner":
-		if c, ok := arg(0).(*content); ok {
+		from := arg(0)
+		if t, ok := from.(string); ok {
+			from = &content{text: t}
+		}
+		if c, ok := from.(*content); ok {
 			lines, _ := m.items(c, m.topOf(at))
 			o := newObject()
 			o.class = &class{name: "bufio.Scanner", builtin: true, statics: newObject(), methods: newObject()}

@@ -205,7 +205,7 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 		if err != nil {
 			return nil, true, err
 		}
-		_, _, err = m.goMethod(o, "WriteString", m.goOlds(list), nil, at)
+		_, _, err = m.goShared(&opaque{path: o.class.name + ".WriteString", self: o}, list, at, s)
 		return []goValue{{integer(0), tInt}, {nil, nil}}, true, err
 	case "fmt.Println", "fmt.Printf", "fmt.Print", "log.Println", "log.Printf", "log.Print", "log/slog.Info", "log/slog.Debug", "log/slog.Warn", "log/slog.Error":
 		return []goValue{{integer(0), tInt}, {nil, nil}}, true, nil
@@ -378,6 +378,55 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 			}
 		}
 		return nil, true, nil
+	case "sort.Sort", "sort.Stable":
+		method := func(name string, args ...goValue) (goValue, error) {
+			fn, _, err := m.goMember(arg(0), nil, name, s, nil)
+			if err != nil {
+				return goValue{}, err
+			}
+			return calls(fn, args...)
+		}
+		size, err := method("Len")
+		if err != nil {
+			return nil, true, err
+		}
+		n, ok := size.v.(integer)
+		if !ok || n > 256 {
+			return nil, true, giveUp("a list that is not known")
+		}
+		for i := integer(1); i < n; i++ {
+			for j := i; j > 0; j-- {
+				v, err := method("Less", goValue{j, tInt}, goValue{j - 1, tInt})
+				if err != nil {
+					return nil, true, err
+				}
+				if yes, err := m.goHolds(v, nil); err != nil {
+					return nil, true, err
+				} else if !yes {
+					break
+				}
+				if _, err := method("Swap", goValue{j, tInt}, goValue{j - 1, tInt}); err != nil {
+					return nil, true, err
+				}
+			}
+		}
+		return nil, true, nil
+	case "os.Expand":
+		t, ok := text(0)
+		if !ok {
+			return nil, false, nil
+		}
+		var failed error
+		out := expand(t, func(k string) string {
+			v, err := calls(arg(1), goValue{k, tString})
+			w, ok := v.v.(string)
+			if err == nil && !ok {
+				err = giveUp("a text that is not known")
+			}
+			failed = cmp.Or(failed, err)
+			return w
+		})
+		return []goValue{{out, tString}}, true, failed
 	case "slices.Reverse":
 		if a, ok := items(0); ok {
 			for i, j := 0, len(a)-1; i < j; i, j = i+1, j-1 {
@@ -686,6 +735,9 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 	case "context.WithCancel", "context.WithTimeout", "context.WithDeadline", "os/signal.NotifyContext", "context.WithCancelCause":
 		cancel := &goClosure{name: "cancel", native: func(*machine, []goValue, spot) ([]goValue, error) { return nil, nil }}
 		return []goValue{{&opaque{path: p + "()", recv: f}, nil}, {cancel, nil}}, true, nil
+	case "golang.org/x/sync/errgroup.WithContext":
+		z, err := m.goZero(outsideType("golang.org/x/sync/errgroup.Group"), s)
+		return []goValue{{z.v, pointerTo(z.t)}, {&opaque{path: p + "()", recv: f}, nil}}, true, err
 	case "os/signal.Notify", "os/signal.Stop":
 		return nil, true, nil
 	case "reflect.ValueOf":
@@ -828,6 +880,45 @@ func (m *machine) goShared(f *opaque, args []goValue, at spot, s *goScope) (list
 			return nil, true, nil
 		case "TryLock":
 			return []goValue{{true, tBool}}, true, nil
+		}
+	case of == "strings.Builder" || of == "bytes.Buffer":
+		old, _ := o.get("text")
+		t, _ := old.(string)
+		switch name {
+		case "WriteByte", "WriteRune", "WriteString", "Write":
+			switch x := arg(0).v.(type) {
+			case integer:
+				if name == "WriteByte" {
+					t += string([]byte{byte(x)})
+				} else {
+					t += string(rune(x))
+				}
+			case string:
+				t += x
+			case *content:
+				t += x.text
+			default:
+				return nil, true, giveUp("a text that is written")
+			}
+			if len(t) > maxText {
+				return nil, true, giveUp("a text that is too long")
+			}
+			o.set("text", t)
+			if name == "WriteByte" {
+				return []goValue{{nil, nil}}, true, m.use(len(t) / 8)
+			}
+			return []goValue{{integer(len(t)), tInt}, {nil, nil}}, true, m.use(len(t) / 8)
+		case "String":
+			return []goValue{{t, tString}}, true, nil
+		case "Len":
+			return []goValue{{integer(len(t)), tInt}}, true, nil
+		case "Reset":
+			o.set("text", "")
+			return nil, true, nil
+		case "Grow":
+			return nil, true, nil
+		case "Bytes":
+			return []goValue{{t, tBytes}}, true, nil
 		}
 	case of == "sync.Once" && name == "Do":
 		if o.cells["done"] != nil {

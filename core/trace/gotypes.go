@@ -986,6 +986,11 @@ func (m *machine) goZero(t *goType, s *goScope) (goValue, error) {
 	if err := m.use(1); err != nil {
 		return goValue{}, err
 	}
+	if m.depth++; m.depth > maxDepth*10 {
+		m.depth--
+		return goValue{}, giveUp("nested too deep")
+	}
+	defer func() { m.depth-- }()
 	switch u := t.under(); u.kind {
 	case goBool:
 		return goValue{false, t}, nil
