@@ -1930,7 +1930,10 @@ func (r *loose) constants(class string) []*Node {
 			r.arguments(obj)
 		}
 		obj.Alias = name.Name
-		if r.isP("{") {
+		if r.isP("{") && r.lang == Java { // methods of its own
+			b := r.braces()
+			obj.Kids = append(obj.Kids, &Node{Kind: Func, Off: b.Off, End: b.End, Kids: []*Node{{Kind: Params, Off: b.Off, End: b.Off}, b}})
+		} else if r.isP("{") {
 			r.skipBalanced()
 		}
 		list = append(list, r.done(&Node{Kind: Bind, Name: "const", Off: name.Off, Kids: []*Node{name, r.done(obj)}}))

@@ -359,8 +359,8 @@ func (m *machine) jvReady(c *class) error {
 			ordinal++
 			c.statics.set(k.Kids[1].Alias, o)
 			c.tupled = append(c.tupled, o)
-			if src := in.module.file.Src; int(k.Kids[1].End) <= len(src) && k.Kids[1].End > 0 && src[k.Kids[1].End-1] == '}' {
-				o.set("\x00body", true) // methods of its own, which are not kept
+			if body := jvOwnBody(k.Kids[1], in.module.file); body != nil { // methods of its own
+				o.class = &class{name: c.name, enum: true, node: &code.Node{Kind: code.Class, Off: body.Off, End: body.End, Kids: []*code.Node{{Kind: code.Array}, body}}, scope: in, statics: newObject(), methods: newObject(), bases: []any{c}}
 			}
 			return m.jvConstruct(c, o, args, spot{in.module.file, k})
 		case k.Is(code.Bind) && (k.Flag&code.Static != 0 || face):
@@ -384,6 +384,20 @@ func (m *machine) jvReady(c *class) error {
 		}
 	}
 	return nil
+}
+
+// jvOwnBody is the body of a class without a name, behind what makes an object of it;
+// nil where there is none.
+func jvOwnBody(n *code.Node, f *code.File) *code.Node {
+	if last := n.Kid(len(n.Kids) - 1); len(n.Kids) > 1 && last.Is(code.Func) && last.Name == "" && len(paramsOf(last.Kid(0))) == 0 && jvBody(last, f) {
+		return last.Kid(1)
+	}
+	return nil
+}
+
+// jvRecord reports whether a class is a record that compares and shows its parts.
+func jvRecord(c *class) bool {
+	return c != nil && c.node != nil && c.scope != nil && strings.HasPrefix(jvHead(c.node, c.scope.module.file), "record")
 }
 
 // jvStaticBlock reports whether a block in a class stands behind the word static.
@@ -1086,10 +1100,7 @@ func (m *machine) jvNew(n *code.Node, s *scope) (any, error) {
 		return nil, err
 	}
 	at := spot{s.module.file, n}
-	var body *code.Node
-	if last := n.Kid(len(n.Kids) - 1); len(n.Kids) > 1 && last.Is(code.Func) && last.Name == "" && len(paramsOf(last.Kid(0))) == 0 && jvBody(last, s.module.file) {
-		body = last.Kid(1)
-	}
+	body := jvOwnBody(n, s.module.file)
 	base := m.jvNamed(n.Kid(0).Dotted(), s)
 	if body != nil { // a class without a name
 		c := &class{node: &code.Node{Kind: code.Class, Off: body.Off, End: body.End, Kids: []*code.Node{{Kind: code.Array}, body}}, scope: s, statics: newObject(), methods: newObject()}
@@ -1297,9 +1308,6 @@ func (m *machine) jvSend(base any, name string, args []any, s *scope, at spot) (
 	case *object:
 		if b.class != nil && !b.class.builtin {
 			if f := jvChoose(jvMethods(b.class, name, false), args); f != nil {
-				if b.cells["\x00body"] != nil {
-					return nil, giveUp("a constant with methods of its own")
-				}
 				return m.jvDispatch(f, b, args, at)
 			}
 			if c := b.cells[name]; c != nil && len(args) == 0 { // of a record
@@ -1686,6 +1694,18 @@ func jvEqual(a, b any) (same, ok bool) {
 			return true, true
 		}
 		y, isObject := b.(*object)
+		if isObject && x.class == y.class && jvRecord(x.class) && jvChoose(jvMethods(x.class, "equals", false), []any{b}) == nil {
+			for _, k := range x.keys {
+				c := y.cells[k]
+				if c == nil {
+					return false, false
+				}
+				if same, ok := jvEqual(x.cells[k].v, c.v); !ok || !same {
+					return same, ok
+				}
+			}
+			return true, true
+		}
 		return false, !isObject || x.class != nil && x.class.enum || y.class != x.class
 	}
 	return a == b, true
@@ -1822,6 +1842,21 @@ func (m *machine) jvText(v any, s *scope, at spot) (any, error) {
 		}
 		if _, ok := x.get("\x00name"); ok {
 			return jvShow(x), nil
+		}
+		if jvRecord(x.class) {
+			var parts []string
+			for _, k := range x.keys {
+				t, err := m.jvText(x.cells[k].v, s, at)
+				if err != nil {
+					return nil, err
+				}
+				text, ok := t.(string)
+				if !ok {
+					return t, nil
+				}
+				parts = append(parts, k+"="+text)
+			}
+			return x.class.name + "[" + strings.Join(parts, ", ") + "]", nil
 		}
 		if x.class != nil && x.class.builtin {
 			v, done, err := m.jvMethod(x, "toString", nil, s, at)
