@@ -204,6 +204,10 @@ const Yield = "yield"
 // written like a field.
 const Setter = "set "
 
+// Sized is the name of an array of a type that is made with so many elements: Alias
+// is the type, the kids are the sizes.
+const Sized = "\x00sized"
+
 // Namespace is the name of the call that makes a namespace of TypeScript.
 const Namespace = "namespace"
 

@@ -651,6 +651,9 @@ func (r *loose) params() *Node {
 		case t.kind == tPunct && t.text == "<" && !r.words() && r.generics():
 			continue
 		case t.kind == tPunct && (t.text == "(" || t.text == "[" || t.text == "{"):
+			if t.text == "[" && r.lang == Java && p.Alias != "" {
+				p.Alias += "[]"
+			}
 			r.skipBalanced()
 			continue
 		case t.kind == tPunct && t.text == "@" || t.kind == tPunct && t.text == "#":

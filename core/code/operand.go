@@ -408,16 +408,28 @@ func (r *loose) named() *Node {
 			if r.isP("(") {
 				r.arguments(n)
 			}
+			var sizes []*Node
 			sized := false
 			for r.isP("[") {
+				if sized = true; r.lang == Java && r.at(1).text != "]" {
+					r.pos++
+					if e := r.expr(0); e != nil {
+						sizes = append(sizes, e)
+					}
+					r.eatP("]")
+					continue
+				}
 				r.skipBalanced()
-				sized = true
 			}
 			if sized && r.lang == Java {
 				if r.isP("{") {
 					return r.prefix()
 				}
-				return r.postfix(r.done(&Node{Kind: Unknown, Off: t.off, Kids: n.Kids[1:]}))
+				typ := ""
+				if len(n.Kids) > 0 {
+					typ = n.Kids[0].Dotted()
+				}
+				return r.postfix(r.done(&Node{Kind: Unknown, Name: Sized, Alias: typ, Off: t.off, Kids: sizes}))
 			}
 			if r.isP("{") { // an initialiser or an anonymous class
 				b := r.braces()

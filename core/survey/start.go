@@ -91,6 +91,15 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	if st.Final.Program == "java" {
 		st.Program.Properties = systemProperties(st)
 		st.Program.Args, st.Program.Quoted = nil, nil
+		past := st.Target != nil && len(st.Target.Args) > 0
+		for i, w := range st.Final.Args { // one that runs a file of source
+			if !past && strings.HasSuffix(w.Text, ".java") && main != "" {
+				for _, w := range st.Final.Args[i+1:] {
+					pass(st.Program, w)
+				}
+				past = true
+			}
+		}
 	}
 	if st.Target != nil {
 		for _, w := range st.Target.Args {

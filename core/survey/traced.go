@@ -315,9 +315,11 @@ func cameTo(e *value.Eval, r *trace.Result, l *fact.Listener, env value.Environ,
 		return fact.Outcome{Outcome: "exits", Interface: "", Port: -1, Reason: r.Ended}, true
 	case len(outs) == 0 && (r.Waiting && len(r.Calls) == 0):
 		return fact.Outcome{}, false
+	case len(outs) <= which && several > 1 && r.Reason != "":
+		return fact.Outcome{}, false
 	case len(outs) == 0, len(outs) <= which && several > 1 && len(outs) > 0:
 		return fact.Outcome{Outcome: "skipped", Interface: "", Port: -1, Reason: "the program does not come to it"}, true
-	case len(outs) == several:
+	case which < len(outs) && several > 1:
 		return known(outs[which])
 	}
 	for _, o := range outs[1:] {

@@ -1069,66 +1069,6 @@ func pyOperate(name string, a, b any) (any, error) {
 	return r, nil
 }
 
-// padded fills a text up as the flags of a verb say: 05, 8, -8.
-func padded(s, flags string, verb byte) (string, bool) {
-	if flags == "" {
-		return s, true
-	}
-	left := strings.HasPrefix(flags, "-")
-	digits := strings.TrimPrefix(flags, "-")
-	width, err := strconv.Atoi(digits)
-	if err != nil || width > 100 {
-		return "", false
-	}
-	n := width - len([]rune(s))
-	switch {
-	case n <= 0:
-		return s, true
-	case left:
-		return s + strings.Repeat(" ", n), true
-	case digits[0] == '0' && verb != 's':
-		sign := ""
-		if strings.HasPrefix(s, "-") {
-			sign, s = "-", s[1:]
-		}
-		return sign + strings.Repeat("0", n) + s, true
-	}
-	return strings.Repeat(" ", n) + s, true
-}
-
-// verbs puts values into a format, one for each verb of a letter; ok is false
-// where a verb is not for its value, or where they are not as many.
-func verbs(format string, args []any, of func(verb byte, v any) (string, bool)) (text string, ok bool) {
-	var b strings.Builder
-	for i := 0; i < len(format); i++ {
-		if format[i] != '%' {
-			b.WriteByte(format[i])
-			continue
-		}
-		if i++; i == len(format) {
-			return "", false
-		}
-		if format[i] == '%' {
-			b.WriteByte('%')
-			continue
-		}
-		flags := i
-		for i < len(format) && strings.IndexByte("-0123456789", format[i]) >= 0 {
-			i++
-		}
-		if len(args) == 0 || i == len(format) {
-			return "", false
-		}
-		part, fits := of(format[i], args[0])
-		part, ok := padded(part, format[flags:i], format[i])
-		if args = args[1:]; !fits || !ok || b.Len()+len(part) > maxText {
-			return "", false
-		}
-		b.WriteString(part)
-	}
-	return b.String(), len(args) == 0
-}
-
 func (m *machine) assignment(n *code.Node, s *scope) (any, error) {
 	sign := strings.TrimSuffix(n.Name, "=")
 	if sign == "" || n.Name == ":=" {

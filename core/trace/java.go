@@ -284,10 +284,10 @@ func jvFits(f *function, args []any) int {
 		ok, exact := true, false
 		switch a.(type) {
 		case string:
-			ok = !primitive[p.Alias] && p.Alias != "Integer" && p.Alias != "Boolean" && p.Alias != "Long" && p.Alias != "Double"
+			ok = !strings.HasSuffix(p.Alias, "[]") && !primitive[p.Alias] && p.Alias != "Integer" && p.Alias != "Boolean" && p.Alias != "Long" && p.Alias != "Double"
 			exact = p.Alias == "String"
 		case integer:
-			ok = p.Alias != "String" && p.Alias != "boolean" && p.Alias != "Boolean"
+			ok = !strings.HasSuffix(p.Alias, "[]") && p.Alias != "String" && p.Alias != "boolean" && p.Alias != "Boolean"
 			exact = p.Alias == "int" || p.Alias == "Integer"
 		case bool:
 			ok = p.Alias != "String" && p.Alias != "int" && p.Alias != "Integer"
@@ -756,6 +756,35 @@ func (m *machine) jvValue(n *code.Node, s *scope) (any, error) {
 	return nil, err
 }
 
+// jvSized is an array that is made with so many elements.
+func (m *machine) jvSized(sizes []*code.Node, typ string, s *scope) (any, error) {
+	if len(sizes) == 0 {
+		return nil, nil
+	}
+	v, err := m.eval(sizes[0], s)
+	if err != nil {
+		return nil, err
+	}
+	n, ok := v.(integer)
+	if !ok || n > maxItems {
+		return nil, giveUp("an array of a size that is not known")
+	}
+	if n < 0 {
+		return nil, raise("NegativeArraySizeException", show(n))
+	}
+	l := &list{}
+	for range n {
+		x := jvZero(typ)
+		if len(sizes) > 1 {
+			if x, err = m.jvSized(sizes[1:], typ, s); err != nil {
+				return nil, err
+			}
+		}
+		l.items = append(l.items, x)
+	}
+	return l, m.use(int(n))
+}
+
 // jvSet gives a variable or a field its value.
 func (m *machine) jvSet(name string, v any, s *scope) error {
 	for x := s; x != nil; x = x.up {
@@ -871,6 +900,11 @@ func (m *machine) jvNode(n *code.Node, s *scope) (v any, done bool, err error) {
 	case code.Member:
 		v, err := m.jvMember(n, s)
 		return v, true, err
+	case code.Unknown:
+		if n.Name == code.Sized {
+			v, err := m.jvSized(n.Kids, n.Alias, s)
+			return v, true, err
+		}
 	case code.Index:
 		base, err := m.eval(n.Kid(0), s)
 		if err != nil {

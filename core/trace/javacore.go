@@ -419,16 +419,39 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 			return nil, true, raise("NumberFormatException", t)
 		}
 		return integer(i), true, nil
-	case "Integer.toString", "Long.toString", "String.valueOf", "Integer.toHexString", "Boolean.toString", "Character.toString", "Objects.toString", "String.copyValueOf":
+	case "Integer.toString", "Long.toString", "String.valueOf", "Integer.toHexString", "Integer.toBinaryString", "Integer.toOctalString", "Boolean.toString", "Character.toString", "Objects.toString", "String.copyValueOf":
 		switch {
-		case name == "toHexString":
-			i, _ := arg(0).(integer)
-			return strconv.FormatInt(int64(i), 16), true, nil
+		case name == "toHexString" || name == "toBinaryString" || name == "toOctalString" || len(args) > 1 && (call == "Integer.toString" || call == "Long.toString"):
+			i, ok := arg(0).(integer)
+			base, isBase := map[string]integer{"toHexString": 16, "toBinaryString": 2, "toOctalString": 8}[name]
+			if !isBase {
+				base, isBase = arg(1).(integer)
+			}
+			if !ok || !isBase || base < 2 || base > 36 || i < 0 && name != "toString" {
+				return dontKnow("a number as text"), true, nil
+			}
+			return strconv.FormatInt(int64(i), int(base)), true, nil
 		case call == "Objects.toString" && arg(0) == nil && len(args) > 1:
 			return args[1], true, nil
 		}
 		v, err := m.jvText(arg(0), s, at)
 		return v, true, err
+	case "Arrays.sort":
+		l, ok := arg(0).(*list)
+		if !ok || len(args) > 2 {
+			return nil, true, giveUp("what is sorted")
+		}
+		_, _, err := m.jvList(l, "sort", []any{arg(1)}, s, at)
+		return nil, true, err
+	case "Arrays.fill":
+		l, ok := arg(0).(*list)
+		if !ok || len(args) != 2 {
+			return nil, true, giveUp("what is filled")
+		}
+		for i := range l.items {
+			l.items[i] = arg(1)
+		}
+		return nil, true, nil
 	case "Integer.compare", "Long.compare":
 		a, _ := toNumber(arg(0))
 		b, _ := toNumber(arg(1))
@@ -731,12 +754,15 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 		return f, true, err
 	case "Function.identity", "UnaryOperator.identity":
 		return &function{native: func(_ *machine, _ any, a []any, _ map[string]any, _ spot) (any, error) { return first(a), nil }}, true, nil
-	case "Comparator.comparing", "Comparator.comparingInt", "Comparator.naturalOrder", "Comparator.reverseOrder", "Collectors.toList", "Collectors.toSet", "Collectors.joining", "Collectors.toMap", "Collectors.toUnmodifiableList", "Collectors.groupingBy", "Collectors.toUnmodifiableMap", "Collectors.toUnmodifiableSet":
+	case "Comparator.comparing", "Comparator.comparingInt", "Comparator.naturalOrder", "Comparator.reverseOrder", "Collectors.toList", "Collectors.toSet", "Collectors.joining", "Collectors.toMap", "Collectors.toUnmodifiableList", "Collectors.groupingBy", "Collectors.partitioningBy", "Collectors.counting", "Collectors.mapping", "Collectors.filtering", "Collectors.toUnmodifiableMap", "Collectors.toUnmodifiableSet":
 		c := jvBuiltin(name)
 		c.set("args", &list{items: args})
 		return c, true, nil
 	case "Duration.ofSeconds", "Instant.now", "LocalDate.now", "UUID.randomUUID":
 		return dontKnow(name), true, nil
+	}
+	if strings.HasPrefix(call, "Arrays.") || strings.HasPrefix(call, "Collections.") { // it may change what it is given
+		return nil, true, giveUp("what %s does", call)
 	}
 	// A stream for the resources of the program.
 	if name == "getResourceAsStream" || name == "getResource" || name == "getSystemResourceAsStream" {
@@ -786,7 +812,7 @@ func (m *machine) jvMatches(text, re string) (any, bool, error) {
 func (m *machine) jvFormat(format string, args []any, s *scope, at spot) (any, error) {
 	var failed error
 	unknown := false
-	out, ok := verbs(strings.ReplaceAll(format, "%n", "\n"), args, func(verb byte, v any) (string, bool) {
+	out, ok := verbs(strings.ReplaceAll(format, "%n", "\n"), args, func(verb byte, v any) (any, bool) {
 		t, err := m.jvText(v, s, at)
 		if err != nil {
 			failed = err
@@ -795,7 +821,16 @@ func (m *machine) jvFormat(format string, args []any, s *scope, at spot) (any, e
 		text, known := t.(string)
 		unknown = unknown || !known
 		_, whole := v.(integer)
-		return text, known && (verb == 's' || verb == 'd' && whole || verb == 'b' || verb == 'c')
+		f, fraction := v.(float64)
+		switch {
+		case verb == 's' || verb == 'b' || verb == 'c':
+			return text, known
+		case whole && (verb == 'd' || verb == 'x' || verb == 'X' || verb == 'o'):
+			return v, known
+		case fraction && verb == 'f':
+			return f, known
+		}
+		return "", false
 	})
 	switch {
 	case failed != nil:
@@ -806,6 +841,88 @@ func (m *machine) jvFormat(format string, args []any, s *scope, at spot) (any, e
 		return nil, giveUp("a format that is not followed")
 	}
 	return out, nil
+}
+
+// jvCollect are the collectors that put what they get into groups, or hand it on
+// (Java SE 25, java.util.stream.Collectors).
+func (m *machine) jvCollect(name string, b *list, given []any, s *scope, at spot) (any, error) {
+	if len(given) == 0 {
+		return nil, giveUp("what is collected")
+	}
+	finish := func(l *list, with any) (any, error) {
+		v, done, err := m.jvList(l, "collect", []any{with}, s, at)
+		if err == nil && !done {
+			err = giveUp("what is collected")
+		}
+		return v, err
+	}
+	if name == "mapping" || name == "filtering" {
+		l := &list{}
+		for _, x := range b.items {
+			v, err := m.jvApply(given[0], []any{x}, s, at)
+			if err != nil {
+				return nil, err
+			}
+			if name == "mapping" {
+				l.items = append(l.items, v)
+			} else if yes, ok := v.(bool); !ok {
+				return nil, giveUp("whether something is kept")
+			} else if yes {
+				l.items = append(l.items, x)
+			}
+		}
+		if len(given) < 2 {
+			return nil, giveUp("what is collected")
+		}
+		return finish(l, given[1])
+	}
+	d := jvMap()
+	if name == "partitioningBy" {
+		jvPut(d, false, &list{})
+		jvPut(d, true, &list{})
+	}
+	var keys []any
+	for _, x := range b.items {
+		k, err := m.jvApply(given[0], []any{x}, s, at)
+		if err != nil {
+			return nil, err
+		}
+		key, ok := jvKey(k)
+		if !ok {
+			return nil, giveUp("a key that is not known")
+		}
+		in, there := d.get(key)
+		if !there {
+			in = &list{}
+			jvPut(d, k, in)
+		}
+		l := in.(*list)
+		l.items = append(l.items, x)
+		keys = append(keys, k)
+	}
+	if name == "partitioningBy" {
+		keys = []any{false, true}
+	}
+	if len(given) > 2 {
+		return nil, giveUp("what is collected")
+	}
+	if len(given) == 2 {
+		done := map[string]bool{}
+		for _, k := range keys {
+			key, _ := jvKey(k)
+			if done[key] {
+				continue
+			}
+			done[key] = true
+			in, _ := d.get(key)
+			v, err := finish(in.(*list), given[1])
+			if err != nil {
+				return nil, err
+			}
+			jvPut(d, k, v)
+		}
+	}
+	return d, nil
 }
 
 func (m *machine) jvJoin(items []any, sep string, s *scope, at spot) (any, error) {
@@ -1752,6 +1869,11 @@ func (m *machine) jvList(b *list, name string, args []any, s *scope, at spot) (a
 			if t, ok := v.(string); ok && len(given) == 3 {
 				return jvShow(given[1]) + t + jvShow(given[2]), true, err
 			}
+			return v, true, err
+		case "counting":
+			return integer(len(b.items)), true, nil
+		case "partitioningBy", "groupingBy", "mapping", "filtering":
+			v, err := m.jvCollect(c.class.name, b, given, s, at)
 			return v, true, err
 		case "toMap", "toUnmodifiableMap":
 			if len(given) < 2 {

@@ -1610,7 +1610,7 @@ func (m *machine) phFilter(v, what, opts any) (any, bool, error) {
 func (m *machine) phFormat(format string, args []any, s *scope, at spot) (any, error) {
 	var failed error
 	unknown := false
-	out, ok := verbs(format, args, func(verb byte, v any) (string, bool) {
+	out, ok := verbs(format, args, func(verb byte, v any) (any, bool) {
 		t, err := m.phText(v, s, at)
 		if err != nil {
 			failed = err
@@ -1621,8 +1621,13 @@ func (m *machine) phFormat(format string, args []any, s *scope, at spot) (any, e
 		switch verb {
 		case 's':
 			return text, isText
-		case 'd', 'u':
-			return show(phInt(v)), isText
+		case 'd', 'u', 'x', 'X', 'o', 'b':
+			return phInt(v), isText
+		case 'f', 'F':
+			f, ok := toNumber(v)
+			return f, ok && isText
+		case 'c':
+			return string(rune(phInt(v))), isText
 		}
 		return "", false
 	})

@@ -546,21 +546,30 @@ func (m *machine) rbFormat(format string, args []any, at spot) (any, error) {
 		return b.String(), nil
 	}
 	var failed error
-	out, ok := verbs(format, args, func(verb byte, v any) (string, bool) {
+	out, ok := verbs(format, args, func(verb byte, v any) (any, bool) {
 		t, err := m.rbText(v, at)
 		if err != nil {
 			failed = err
 			return "", false
 		}
-		if verb == 'd' || verb == 'i' {
+		switch verb {
+		case 'd', 'i', 'x', 'X', 'o', 'b':
 			switch x := v.(type) {
 			case string:
 				i, ok := rbInteger(x)
-				return strconv.Itoa(i), ok
+				return integer(i), ok
 			case integer:
-				return t, true
+				return x, x >= 0 || verb == 'd' || verb == 'i'
 			case float64:
-				return strconv.Itoa(int(math.Floor(x))), true
+				return integer(math.Floor(x)), true
+			}
+			return "", false
+		case 'f':
+			switch x := v.(type) {
+			case integer:
+				return float64(x), true
+			case float64:
+				return x, true
 			}
 			return "", false
 		}
