@@ -460,5 +460,41 @@ set -e
 flask db upgrade
 exec gunicorn --bind 127.0.0.1:${PORT:-8000} app:create_app
 `, []string{"start/callable-missing bin/start.sh:4 pushed=blocker", "port/loopback bin/start.sh:4 pushed=blocker"}},
+		{"a module that stands in src, and src is nowhere said", `
+-- requirements.txt --
+gunicorn==23.0.0
+Flask==3.1.0
+-- .python-version --
+3.13
+-- Procfile --
+web: gunicorn app:app
+-- src/app.py --
+from flask import Flask
+app = Flask(__name__)
+`, []string{"start/target-missing Procfile:1 pushed=blocker"}},
+		{"its sound twin: the command goes there", `
+-- requirements.txt --
+gunicorn==23.0.0
+Flask==3.1.0
+-- .python-version --
+3.13
+-- Procfile --
+web: gunicorn --chdir src app:app
+-- src/app.py --
+from flask import Flask
+app = Flask(__name__)
+`, nil},
+		{"its sound twin: the path is said", `
+-- requirements.txt --
+gunicorn==23.0.0
+Flask==3.1.0
+-- .python-version --
+3.13
+-- Procfile --
+web: PYTHONPATH=src gunicorn app:app
+-- src/app.py --
+from flask import Flask
+app = Flask(__name__)
+`, nil},
 	})
 }

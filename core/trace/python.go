@@ -1,6 +1,7 @@
 package trace
 
 import (
+	"maps"
 	"math"
 	"path"
 	"slices"
@@ -417,6 +418,45 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			return dontKnow("whether something can be called"), true, nil
 		}
 		return false, true, nil
+	case "dir":
+		names := map[string]bool{}
+		for _, k := range strings.Fields(pyPlainNames) {
+			names[k] = true
+		}
+		var of *class
+		switch x := arg(0).(type) {
+		case *object:
+			for _, k := range x.keys {
+				names[k] = k[0] != 0
+			}
+			of = x.class
+		case *class:
+			of = x
+		case *module:
+			names = map[string]bool{"__name__": true, "__doc__": true, "__file__": true, "__package__": true, "__spec__": true, "__loader__": true, "__builtins__": true, "__cached__": true}
+			for k := range x.top.vars {
+				names[k] = true
+			}
+		default:
+			return nil, true, giveUp("the names of what is not known")
+		}
+		if of != nil {
+			if outer(of) != nil || of.builtin {
+				return nil, true, giveUp("the names of what is not known")
+			}
+			for _, c := range of.line() {
+				for _, k := range c.statics.keys {
+					names[k] = true
+				}
+			}
+		}
+		l := &list{}
+		for _, k := range slices.Sorted(maps.Keys(names)) {
+			if names[k] {
+				l.items = append(l.items, k)
+			}
+		}
+		return l, true, nil
 	case "vars":
 		if o, ok := arg(0).(*object); ok {
 			d := newObject()
@@ -1010,3 +1050,7 @@ func (m *machine) pyList(b *list, name string, args []any, keys map[string]any, 
 	}
 	return nil, false, nil
 }
+
+// pyPlainNames are the names that every object of a class of Python 3.14 has.
+const pyPlainNames = `__class__ __delattr__ __dict__ __dir__ __doc__ __eq__ __firstlineno__ __format__ __ge__ __getattribute__ __getstate__ __gt__ __hash__ __init__ __init_subclass__ __le__ __lt__
+	__module__ __ne__ __new__ __reduce__ __reduce_ex__ __repr__ __setattr__ __sizeof__ __static_attributes__ __str__ __subclasshook__ __weakref__`

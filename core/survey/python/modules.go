@@ -1,6 +1,7 @@
 package python
 
 import (
+	"path"
 	"strings"
 
 	"ubique/core/code"
@@ -16,10 +17,15 @@ type modules struct {
 }
 
 // Modules implements survey.Runtime (Python language reference, "The import
-// system"): the folder the program runs in, the component's folder and src.
+// system"): the folder the program runs in, the component's folder, and src where
+// something puts it there.
 func (r *Runtime) Modules(t *source.Tree, c *fact.Component, dir string) survey.Modules {
 	m := &modules{t: t, c: c}
-	for _, d := range []string{dir, c.Dir, join(c.Dir, "src")} {
+	roots := []string{dir, c.Dir}
+	if src := join(c.Dir, "src"); t.HasDir(src) && reachesSource(t, c.Dir) {
+		roots = append(roots, src)
+	}
+	for _, d := range roots {
 		seen := false
 		for _, x := range m.roots {
 			seen = seen || x == d
@@ -29,6 +35,40 @@ func (r *Runtime) Modules(t *source.Tree, c *fact.Component, dir string) survey.
 		}
 	}
 	return m
+}
+
+// reachesSource reports whether imports find what stands in src: a project that is
+// installed brings it, or a file says PYTHONPATH.
+func reachesSource(t *source.Tree, dir string) bool {
+	for _, name := range []string{"pyproject.toml", "setup.py", "setup.cfg"} {
+		if t.Has(join(dir, name)) {
+			return true
+		}
+	}
+	read := 0
+	for _, e := range t.Below("") {
+		base := path.Base(e.Path)
+		inDir := source.Dir(e.Path) == dir
+		switch ext := path.Ext(base); {
+		case strings.HasPrefix(base, "requirements") && ext == ".txt" && inDir:
+		case ext == ".env", ext == ".yaml", ext == ".yml", ext == ".sh", ext == ".service", ext == ".conf", ext == ".ini", ext == ".toml", ext == ".json" && inDir:
+		case ext == "" && !strings.HasPrefix(base, "."), strings.HasPrefix(base, ".env"), strings.HasPrefix(base, "Dockerfile"), strings.HasPrefix(base, "Containerfile"):
+		default:
+			continue
+		}
+		if read++; read > 300 {
+			return true
+		}
+		f, err := t.Document(e.Path)
+		if err != nil {
+			continue
+		}
+		text := string(f.Data)
+		if strings.Contains(text, "PYTHONPATH") || strings.Contains(text, "pythonpath") || strings.HasPrefix(base, "requirements") && (strings.Contains(text, "-e .") || strings.Contains(text, "\n.\n") || strings.Contains(text, "./src") || strings.Contains(text, "--editable")) {
+			return true
+		}
+	}
+	return false
 }
 
 // file finds the file of a module below a folder; folder is true for a
