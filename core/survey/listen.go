@@ -92,6 +92,7 @@ var listening = map[string]shape{
 	"fastify.fastify() listen":                        optioned("fastify", 0, "host"),
 	"fastify.Fastify() listen":                        optioned("fastify", 0, "host"),
 	"@hono/node-server.serve":                         optioned("hono", 0, "hostname"),
+	"@hono/node-server.createAdaptorServer() listen":  nodeListen("node"),
 	"socket.io.Server() listen":                       positional("node", 0, -1),
 	"socket.io.Server":                                positional("node", 0, -1),
 	"socket.io":                                       positional("node", 0, -1),
@@ -487,6 +488,9 @@ func filled(e *value.Eval, f *code.File, site code.Site, s shape, v *value.Value
 		if a.Is(code.Keyword) && a.Name == s.keyHost {
 			l.HostAt = f.At(a.Kid(0))
 		}
+	}
+	if socket := keys["path"]; s.server == "aiohttp" && socket != nil && socket.Kind != value.Null {
+		l.Bind = value.Concat(value.Text("unix:", l.At), socket)
 	}
 	return l
 }

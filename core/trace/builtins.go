@@ -445,6 +445,21 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		return &promise{v: arg(0)}, true, nil
 	case "Promise.reject":
 		return &promise{err: &thrown{arg(0)}}, true, nil
+	case "Promise.race", "Promise.any":
+		items, err := m.items(arg(0), m.topOf(at))
+		if err != nil {
+			return nil, true, err
+		}
+		for _, x := range items { // the first that is settled at once
+			p, ok := x.(*promise)
+			if !ok && known(x) {
+				return &promise{v: x}, true, nil
+			}
+			if ok && (p.err != nil && f.path == "Promise.race" || p.err == nil && known(p.v)) {
+				return p, true, nil
+			}
+		}
+		return &promise{v: dontKnow("the first of several")}, true, nil
 	case "Promise.all", "Promise.allSettled":
 		items, err := m.items(arg(0), m.topOf(at))
 		if err != nil {
@@ -543,8 +558,13 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 			return nil, true, t
 		}
 		return x, true, nil
-	case "Symbol", "Symbol.for":
-		return dontKnow("a symbol"), true, nil
+	case "fastify-plugin", "fastify-plugin.fastifyPlugin":
+		return arg(0), true, nil
+	case "Symbol.for":
+		return mark{"for " + text(0)}, true, nil
+	case "Symbol":
+		m.marks++
+		return mark{strconv.Itoa(m.marks) + " " + text(0)}, true, nil
 	case "os.cpus": // how many there are decides how many processes there are, and not more
 		return &list{items: []any{dontKnow("a processor"), dontKnow("a processor")}}, true, nil
 	case "os.availableParallelism":

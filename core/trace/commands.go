@@ -306,6 +306,27 @@ func (m *machine) outsideMethod(o *opaque, name string, args []any, keys map[str
 		return nil, false, nil
 	}
 	switch {
+	case name == "register" && strings.HasPrefix(o.path, "fastify"): // a plugin, which is run
+		fn, ok := first(args).(*function)
+		if !ok {
+			return nil, false, nil
+		}
+		options := at2(args, 1)
+		if options == any(undefined) {
+			options = newObject()
+		}
+		done := &function{native: func(*machine, any, []any, map[string]any, spot) (any, error) { return undefined, nil }}
+		v, err := m.call(fn, undefined, []any{o, options, done}, nil, spot{s.module.file, s.module.file.Body})
+		if err != nil {
+			return nil, true, err
+		}
+		m.waiting = true
+		if p, ok := v.(*promise); ok {
+			if p.err != nil {
+				return &promise{err: p.err}, true, nil
+			}
+		}
+		return &promise{v: o}, true, nil
 	case name == "decorate" && len(args) == 2: // Fastify
 		props().set(show(args[0]), args[1])
 		return o, true, nil

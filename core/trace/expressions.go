@@ -492,6 +492,8 @@ func typeOf(v any) (any, error) {
 		return "string", nil
 	case *function, *class:
 		return "function", nil
+	case mark:
+		return "symbol", nil
 	case *proxied:
 		return typeOf(v.target)
 	case *opaque:
@@ -704,6 +706,9 @@ func equals(a, b any, strict bool) (same, ok bool) {
 	case symbol:
 		y, ok := b.(symbol)
 		return ok && x == y, true
+	case mark:
+		y, ok := b.(mark)
+		return ok && x == y, true
 	case *list:
 		y, ok := b.(*list)
 		if !ok && !strict && !x.tuple {
@@ -770,6 +775,8 @@ func (m *machine) contains(in, what any, py bool) (yes, ok bool) {
 			return m.contains(in.proto, what, py)
 		}
 		return yes, known(what) && (in.class == nil || in.dict || !py)
+	case globalNames:
+		return in.top.vars[show(what)] != nil, known(what)
 	case *opaque:
 		if in.path == "sys.argv" {
 			for _, a := range m.argv() {
@@ -1201,6 +1208,9 @@ func (m *machine) pair(p *code.Node, s *scope) (name string, v any, err error) {
 
 // keyText is a key as a text.
 func keyText(k any) string {
+	if s, ok := k.(mark); ok {
+		return "\x00@" + s.id
+	}
 	if o, ok := k.(*object); ok {
 		if v, ok := o.get("value"); ok {
 			return "\x00" + show(v)
@@ -1300,6 +1310,11 @@ func (m *machine) items(v any, s *scope) ([]any, error) {
 		}
 		return l, nil
 	case *object:
+		if javascript(s.module.file.Lang) {
+			if l, done, err := m.iterated(v, s); done || err != nil {
+				return l, err
+			}
+		}
 		var l []any
 		switch {
 		case v.class != nil && v.class.data:

@@ -107,6 +107,36 @@ func (m *machine) builtinMethod(base any, name string, args []any, keys map[stri
 		}
 	case *pattern:
 		return m.patternMethod(b, name, args)
+	case globalNames:
+		if c := b.top.vars[show(first(args))]; py && (name == "get" || name == "setdefault") && len(args) > 0 {
+			if c != nil {
+				v, err := m.read(c)
+				return v, true, err
+			}
+			v := any(nil)
+			if len(args) > 1 {
+				v = args[1]
+			}
+			if name == "setdefault" {
+				b.top.declare(show(args[0]), v)
+			}
+			return v, true, nil
+		}
+		if py && name == "update" {
+			d, ok := first(args).(*object)
+			if len(args) > 0 && (!ok || d.class != nil && !d.dict) {
+				return nil, true, giveUp("names that are not known")
+			}
+			if d != nil {
+				for _, k := range d.keys {
+					b.top.declare(k, d.cells[k].v)
+				}
+			}
+			for _, k := range sortedKeys(keys) {
+				b.top.declare(k, keys[k])
+			}
+			return nil, true, nil
+		}
 	case pyPath:
 		return m.pathMethod(b, name, args)
 	case *content:

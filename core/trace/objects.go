@@ -252,6 +252,8 @@ func (m *machine) opaqueKey(b *opaque, name string) (any, error) {
 		return m.set.Worker, nil
 	case "globalThis.process", "global.process":
 		return &opaque{path: "process"}, nil
+	case "Symbol.iterator", "Symbol.asyncIterator", "Symbol.toPrimitive", "Symbol.hasInstance", "Symbol.toStringTag":
+		return mark{p}, nil
 	case "Number.MAX_SAFE_INTEGER":
 		return float64(1<<53 - 1), nil
 	}
@@ -712,6 +714,11 @@ func (m *machine) index(base any, n *code.Node, s *scope) (any, error) {
 		return b, nil
 	case nil, undef:
 		return nil, giveUp("an element of nothing")
+	case globalNames:
+		if c := b.top.vars[keyText(k)]; c != nil {
+			return m.read(c)
+		}
+		return nil, raise("KeyError", keyText(k))
 	case *module, *function, *super, *proxied:
 		return m.key(base, keyText(k), s, n)
 	}
@@ -799,6 +806,9 @@ func (m *machine) setIndex(base, k, v any, s *scope, n *code.Node) error {
 			_, err := m.call(f, o, []any{k, v}, nil, spot{s.module.file, n})
 			return err
 		}
+	}
+	if g, ok := base.(globalNames); ok {
+		base = g.module
 	}
 	return m.setKey(base, keyText(k), v, s, n)
 }

@@ -12,6 +12,57 @@ import (
 // Object Internal Methods and Internal Slots", 28.1 "The Reflect Object"; WHATWG URL
 // Standard, 6.2 "URLSearchParams class").
 
+// mark is a symbol: those of Symbol.for are the same by their names, others each of
+// their own.
+type mark struct{ id string }
+
+// iteratorMark is Symbol.iterator.
+var iteratorMark = mark{"Symbol.iterator"}
+
+// iterated is what an object gives by its own iterator.
+func (m *machine) iterated(o *object, s *scope) (list1 []any, done bool, err error) {
+	name := keyText(iteratorMark)
+	f := m.method(o, name)
+	if f == nil {
+		if c := o.cells[name]; c != nil {
+			f, _ = c.v.(*function)
+		}
+	}
+	if f == nil {
+		return nil, false, nil
+	}
+	at := spot{s.module.file, s.module.file.Body}
+	v, err := m.call(f, o, nil, nil, at)
+	if err != nil {
+		return nil, true, err
+	}
+	if it, ok := v.(*object); ok && it.class == nil && it.cells["next"] != nil { // next() by next()
+		for len(list1) < maxItems {
+			r, err := m.call(it.cells["next"].v, it, nil, nil, at)
+			if err != nil {
+				return nil, true, err
+			}
+			step, ok := r.(*object)
+			if !ok {
+				return nil, true, giveUp("what an iterator gives")
+			}
+			end, _ := step.get("done")
+			yes, known := truth(end, false)
+			if !known {
+				return nil, true, giveUp("what an iterator gives")
+			}
+			if yes {
+				return list1, true, nil
+			}
+			x, _ := step.get("value")
+			list1 = append(list1, x)
+		}
+		return nil, true, giveUp("a list that is too long")
+	}
+	list1, err = m.items(v, s)
+	return list1, true, err
+}
+
 // proxied is a proxy.
 type proxied struct {
 	target  any

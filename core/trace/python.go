@@ -418,6 +418,10 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			return dontKnow("whether something can be called"), true, nil
 		}
 		return false, true, nil
+	case "globals":
+		if mod := m.modules[at.f.Name]; mod != nil && len(args) == 0 {
+			return globalNames{mod}, true, nil
+		}
 	case "dir":
 		names := map[string]bool{}
 		for _, k := range strings.Fields(pyPlainNames) {

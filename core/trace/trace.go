@@ -230,6 +230,7 @@ type machine struct {
 	panicking  *goPanic // what a deferred function of Go may stop
 	onlyFields bool     // data with other fields than the structure's is not taken (Go)
 	frames     int      // of calls of Go
+	marks      int      // how many symbols were made
 	stayed     int      // how many functions of Go run beside the others, and stay there
 	doubt      string   // a variable that it asked for, and that is not known
 	yields     []*list  // what the generators that run have given

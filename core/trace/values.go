@@ -82,6 +82,8 @@ type (
 		v  *value.Value
 		re *regexp.Regexp // once it has been compiled
 	}
+	// globalNames are the names of a module as a dictionary (Python).
+	globalNames struct{ *module }
 	// envMap is the environment.
 	envMap struct{}
 	// super is the base of a class as its methods see it.
@@ -257,6 +259,8 @@ func show(v any) string {
 		return v
 	case symbol:
 		return string(v)
+	case mark:
+		return "Symbol(" + v.id[strings.IndexByte(v.id, ' ')+1:] + ")"
 	case character:
 		return string(rune(v))
 	case *content:

@@ -606,6 +606,13 @@ func (e *Eval) read(unset Unset, conv string, args []*Value, keys map[string]*Va
 		}
 	}
 	v = e.assigned(v)
+	if library == "starlette" && len(fn.Kids) > 0 { // the file that it is given (Starlette 0.46, "Configuration")
+		if o := fn.Kids[0].Under(Environ{}); o.Kind == Str {
+			if n := e.Loader.Data(joined2(e.Dir, o.Text)).Get(name.Text); n != nil {
+				def = FromDocument(n).with(Step{n.At(), o.Text})
+			}
+		}
+	}
 	if library == "decouple" { // the file beside the code stands before the default
 		if file := e.decoupled(name.Text); file != nil {
 			def = file
