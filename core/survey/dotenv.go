@@ -32,6 +32,18 @@ func dotenvFiles(st *fact.Start, files []*code.File, dotenv bool) []string {
 	for _, w := range st.Final.Flags("--env-file", "--env-file-if-exists") {
 		add(source.Join(st.Final.Dir, w.Text))
 	}
+	for _, w := range st.Final.Flags("-r", "--require", "--import") { // documentation of dotenv 17, "Preload"
+		if w.Text != "dotenv/config" && w.Text != "dotenv/config.js" {
+			continue
+		}
+		name := ".env"
+		for _, a := range st.Final.Args {
+			if p, ok := strings.CutPrefix(a.Text, "dotenv_config_path="); ok {
+				name = p
+			}
+		}
+		add(source.Join(st.Final.Dir, name))
+	}
 	if list2, ok := otherDotenv(st, files); ok {
 		return append(list, list2...)
 	}

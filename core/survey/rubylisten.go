@@ -30,6 +30,9 @@ var rubySockets = map[string]rubySocket{
 	"Rack.Server.start": {"rack server", "Port", "Host", false}, "Rackup.Server.start": {"rack server", "Port", "Host", false},
 }
 
+// socketBinds is the method with which a socket of its own is put to an address.
+const socketBinds = "Socket.new.bind"
+
 // rubyListener finds a call that listens in Ruby.
 func rubyListener(e *value.Eval, f *code.File, site code.Site, live func(string) bool) *fact.Listener {
 	callee := site.Node.Kid(0)
@@ -37,7 +40,7 @@ func rubyListener(e *value.Eval, f *code.File, site code.Site, live func(string)
 		return nil
 	}
 	switch callee.Name {
-	case "new", "open", "run", "start", "run!", "add_tcp_listener", "tcp_server_loop", "tcp_server_sockets":
+	case "new", "open", "run", "start", "run!", "bind", "add_tcp_listener", "tcp_server_loop", "tcp_server_sockets":
 	default:
 		return nil
 	}
@@ -88,6 +91,20 @@ func rubyFilled(l *fact.Listener, name string, args []*value.Value, keys map[str
 		}
 	case strings.HasSuffix(name, ".add_tcp_listener") && len(args) > 1:
 		l.Server, l.Host, l.Port = "tcpserver", args[0], args[1]
+	case name == socketBinds && len(args) == 1: // Ruby 3.4, Socket#bind
+		a := args[0]
+		if a.Kind != value.External || len(a.Kids) < 2 {
+			return false
+		}
+		switch strings.TrimSuffix(a.Text, "()") {
+		case "Addrinfo.tcp":
+			l.Host, l.Port = a.Kids[0], a.Kids[1]
+		case "Socket.sockaddr_in", "Socket.pack_sockaddr_in":
+			l.Port, l.Host = a.Kids[0], a.Kids[1]
+		default:
+			return false
+		}
+		l.Server = "tcpserver"
 	case name == trace.SinatraRuns:
 		l.Server, l.Port, l.Host, l.Mode = "sinatra", keys["port"], keys["bind"], keys["environment"]
 	default: // Sinatra is looked at as a whole
@@ -102,7 +119,7 @@ func rubyFilled(l *fact.Listener, name string, args []*value.Value, keys map[str
 func rubyNoted(v *value.Value) (note, stays bool) {
 	name := strings.ReplaceAll(v.Text, "()", "")
 	s, ok := rubySockets[name]
-	note = ok || name == trace.SinatraRuns || strings.HasSuffix(name, ".add_tcp_listener")
+	note = ok || name == trace.SinatraRuns || name == socketBinds || strings.HasSuffix(name, ".add_tcp_listener")
 	switch {
 	case ok && (strings.HasSuffix(name, ".run") || strings.HasPrefix(name, "Rack")), strings.HasSuffix(name, "HTTPServer.new.start"), strings.HasSuffix(name, "_loop"), ok && s.server == "rack server":
 		stays = true

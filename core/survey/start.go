@@ -214,6 +214,11 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 func sandboxed(st *fact.Start) {
 	if st.Final.Program == "bun" {
 		w, ok, _ := st.Final.Flag("--port")
+		if p, inTree := source.Join(st.Final.Dir, "bunfig.toml"); inTree && (!ok || index(st.Final.Args, "run") >= 0) { // behind run it beats the flag
+			if n := st.Program.Loader.Data(p).Get("serve", "port"); n != nil {
+				w, ok = command.Word{Value: value.FromDocument(n), At: n.At()}, true
+			}
+		}
 		for _, l := range st.Listeners {
 			if ok && w.Value != nil && l.Server == "bun" && (l.Port == nil || l.Port.Kind == value.Undef || l.Port.Kind == value.Null) {
 				l.Port, l.PortAt = w.Value, w.At

@@ -305,6 +305,9 @@ func cameTo(e *value.Eval, r *trace.Result, l *fact.Listener, env value.Environ,
 			continue
 		}
 		for _, x := range listeners(e, c) {
+			if x.Server == "bun" && nothing(x.Port) && !nothing(l.Port) { // what the command line of Bun says stands in
+				x.Port = l.Port
+			}
 			outs = append(outs, x.Under(env))
 		}
 	}
@@ -328,6 +331,10 @@ func cameTo(e *value.Eval, r *trace.Result, l *fact.Listener, env value.Environ,
 		}
 	}
 	return known(outs[0])
+}
+
+func nothing(v *value.Value) bool {
+	return v == nil || v.Kind == value.Undef || v.Kind == value.Null
 }
 
 func known(o fact.Outcome) (fact.Outcome, bool) {

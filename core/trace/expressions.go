@@ -1088,7 +1088,25 @@ func (m *machine) assignment(n *code.Node, s *scope) (any, error) {
 		}
 		return v, m.assign(n.Kids[0], v, s, "")
 	}
-	a, err := m.eval(n.Kid(0), s)
+	to := n.Kids[0]
+	if to.Is(code.Index) && !s.ruby() && !s.java() && !s.php() && changes(to) { // what it stands in is worked out once
+		base, err := m.eval(to.Kid(0), s)
+		if err != nil {
+			return nil, err
+		}
+		k, err := m.eval(to.Kid(1), s)
+		if err != nil {
+			return nil, err
+		}
+		s = s.inner()
+		s.declare("\x00base", base)
+		s.declare("\x00key", k)
+		name := func(name string, of *code.Node) *code.Node {
+			return &code.Node{Kind: code.Name, Name: name, Off: of.Off, End: of.End}
+		}
+		to = &code.Node{Kind: code.Index, Off: to.Off, End: to.End, Kids: []*code.Node{name("\x00base", to.Kids[0]), name("\x00key", to.Kids[1])}}
+	}
+	a, err := m.eval(to, s)
 	if err != nil {
 		return nil, err
 	}
@@ -1121,7 +1139,17 @@ func (m *machine) assignment(n *code.Node, s *scope) (any, error) {
 			return nil, err
 		}
 	}
-	return v, m.assign(n.Kids[0], v, s, "")
+	return v, m.assign(to, v, s, "")
+}
+
+// changes reports whether working an expression out may change something.
+func changes(n *code.Node) bool {
+	found := false
+	n.Walk(func(k *code.Node) bool {
+		found = found || k.Is(code.Call) || k.Is(code.New) || k.Is(code.Assign) || k.Is(code.Unary) && (k.Name == "++" || k.Name == "--")
+		return !found && !k.Is(code.Func)
+	})
+	return found
 }
 
 func (m *machine) objectNode(n *code.Node, s *scope) (any, error) {

@@ -132,7 +132,7 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 		r.Reason = err.Error()
 	}
 	if m.doubt != "" {
-		r.Ended, r.Reason = "", m.doubt
+		r.Ended, r.Reason, r.Calls = "", m.doubt, nil
 	}
 	if m.unhandled != nil && r.Ended == "" && r.Reason == "" && len(m.calls) == 0 {
 		r.ended(m.unhandled, main.Lang)
@@ -316,6 +316,9 @@ func errorClass(name string) *class {
 // lookup gives a variable of the environment, and notes that it was asked for.
 func (m *machine) lookup(name string, at spot) (string, bool) {
 	v, ok := m.env[name]
+	if !ok && strings.HasPrefix(name, "npm_") && m.doubt == "" && javascript(m.main.Lang) {
+		m.doubt = "the variable " + name + ", which the package manager sets"
+	}
 	if m.set.Vague[name] && m.doubt == "" {
 		m.doubt = "the variable " + name + ", which is set to what is not known"
 	}
