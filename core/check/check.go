@@ -568,7 +568,7 @@ func (c *conductor) scripts(comp *fact.Component, r survey.Runtime) func(dir, na
 		at := s.At()
 		at.Col++
 		at.EndCol--
-		return command.Script{Text: s.Text, At: at}, true
+		return command.Script{Text: s.Text, At: at, Vars: command.Configured(d)}, true
 	}
 }
 

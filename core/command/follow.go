@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"ubique/core/document"
 	"ubique/core/place"
 	"ubique/core/source"
 	"ubique/core/value"
@@ -14,6 +15,18 @@ import (
 type Script struct {
 	Text string
 	At   place.Span // of the text inside its quotes
+	Vars []Assign   // what the package manager sets from the manifest's config
+}
+
+// Configured are the variables that a package manager sets for scripts from the
+// config of a manifest (npm 11 documentation, "Scripts", "package.json vars").
+func Configured(manifest *document.Node) (list []Assign) {
+	manifest.Get("config").Walk(func(path []string, n *document.Node) {
+		if text, ok := n.Scalar(); ok && len(path) > 0 {
+			list = append(list, Assign{"npm_package_config_" + strings.Join(path, "_"), value.Text(text, n.At()), n.At()})
+		}
+	})
+	return list
 }
 
 // Context is where a command is run.
@@ -549,6 +562,7 @@ func packageRun(name string, words []Word, c Context, env []Assign, steps []valu
 	if n := len(line.Commands); n > 0 && len(args) > 0 {
 		line.Commands[n-1].Words = append(append([]Word(nil), line.Commands[n-1].Words...), args...)
 	}
+	env = append(env[:len(env):len(env)], s.Vars...)
 	var before []Final
 	if pre, ok := c.Scripts(dir, "pre"+script); ok && name != "pnpm" {
 		if l, err := Parse(pre.Text, pre.At); err == nil {

@@ -2453,7 +2453,7 @@ func (e *Eval) key(base *Value, name string, s *code.Scope, c *context, at place
 			return base
 		}
 	case EnvMap:
-		if strings.HasPrefix(name, "npm_") {
+		if strings.HasPrefix(name, "npm_") && !strings.HasPrefix(name, "npm_package_config_") {
 			return unknown(name+" is set by the package manager", at)
 		}
 		return keep(e.assigned(&Value{Kind: Env, Text: name, Unset: base.Unset, At: at}))

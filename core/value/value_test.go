@@ -203,7 +203,7 @@ func TestJavaScript(t *testing.T) {
 		{"const c = {}; Object.keys(process.env).forEach((k) => { c[k] = process.env[k] }); probe(c.port)", "", "unknown"},
 		{"function f() { const c = {}; c.port = 4; return c } const c = { port: 5 }; probe(f().port)", "", "4"},
 		{"const c = { port: 1 }; probe(c.port); c.port = 2", "", "1"},
-		{"probe(process.env.npm_package_config_port)", "", "unknown"},
+		{"probe(process.env.npm_package_name)", "", "unknown"},
 		{"module.exports = { dev: 1, prod: 2 }[process.env.E || 'dev']; probe(module.exports)", "E=prod", "2"},
 		{"const c = { get: () => 8 }; probe(c.get('x'))", "", "8"},
 		{"probe(process.env.A && process.env.B)", "A=1 B=2", `"2"`},

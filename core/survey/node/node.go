@@ -287,9 +287,10 @@ func (r *Runtime) gatherManifest(t *source.Tree, c *fact.Component, f survey.Fol
 		}
 	}
 	c.Scripts = map[string]command.Script{}
+	vars := command.Configured(m)
 	for _, s := range m.Get("scripts").Items() {
 		if s.Kind == document.String {
-			c.Scripts[s.Key] = command.Script{Text: s.Text, At: inside(s.At())}
+			c.Scripts[s.Key] = command.Script{Text: s.Text, At: inside(s.At()), Vars: vars}
 		}
 	}
 	if s, ok := c.Scripts["build"]; ok {
