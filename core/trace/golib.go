@@ -735,6 +735,12 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 	case "context.WithCancel", "context.WithTimeout", "context.WithDeadline", "os/signal.NotifyContext", "context.WithCancelCause":
 		cancel := &goClosure{name: "cancel", native: func(*machine, []goValue, spot) ([]goValue, error) { return nil, nil }}
 		return []goValue{{&opaque{path: p + "()", recv: f}, nil}, {cancel, nil}}, true, nil
+	case "github.com/alecthomas/kong.Parse":
+		path, err := m.goKong(arg(0), s)
+		if err != nil {
+			return nil, true, err
+		}
+		return give(&kongContext{path}, nil)
 	case "golang.org/x/sync/errgroup.WithContext":
 		z, err := m.goZero(outsideType("golang.org/x/sync/errgroup.Group"), s)
 		return []goValue{{z.v, pointerTo(z.t)}, {&opaque{path: p + "()", recv: f}, nil}}, true, err

@@ -10,6 +10,7 @@ import (
 	"unicode"
 
 	"ubique/core/source"
+	"ubique/core/value"
 )
 
 // pyBuiltin calls a function of Python or of its library; done is false for any
@@ -418,6 +419,31 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			return dontKnow("whether something can be called"), true, nil
 		}
 		return false, true, nil
+	case "dotenv.dotenv_values":
+		name := ".env"
+		if len(args) > 0 && args[0] != nil {
+			name = pathText(args[0])
+		} else if p, ok := keys["dotenv_path"]; ok {
+			name = pathText(p)
+		}
+		d := newObject()
+		d.dict = true
+		switch x := m.readFile(name).(type) {
+		case *thrown: // none is there
+			return d, true, nil
+		case *content:
+			if x.data != nil && x.data.Kind == value.Object {
+				for i, k := range x.data.Keys {
+					t, err := m.fromValue(x.data.Kids[i], 0)
+					if err != nil {
+						return nil, true, err
+					}
+					d.set(k, t)
+				}
+				return d, true, nil
+			}
+		}
+		return nil, true, giveUp("a dotenv file")
 	case "globals":
 		if mod := m.modules[at.f.Name]; mod != nil && len(args) == 0 {
 			return globalNames{mod}, true, nil

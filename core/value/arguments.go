@@ -508,6 +508,9 @@ func (e *Eval) commandOption(b *code.Binding, s *code.Scope) *Value {
 		}
 		o := e.optionOf(d, s)
 		if destination(o.flags) == b.Name {
+			if len(o.env) == 0 {
+				o.env = e.clickVariable(fn, b.Name, s)
+			}
 			return e.optionValue(o, s)
 		}
 	}
@@ -547,6 +550,34 @@ func (e *Eval) commandOption(b *code.Binding, s *code.Scope) *Value {
 		o.flags = []string{"--" + strings.ReplaceAll(b.Name, "_", "-")}
 	}
 	return e.optionValue(o, s)
+}
+
+// clickVariable is the variable that an option has by itself, where the program
+// gives them a prefix: PREFIX_COMMAND_OPTION (documentation of click 8, "Options",
+// "Values from Environment Variables").
+func (e *Eval) clickVariable(fn *code.Node, name string, s *code.Scope) []*code.Node {
+	var prefix *code.Node
+	s.File.Body.Walk(func(k *code.Node) bool {
+		if (k.Is(code.Keyword) || k.Is(code.Pair)) && k.Name == "auto_envvar_prefix" && k.Kid(0).Is(code.String) {
+			prefix = k.Kids[0]
+		}
+		return prefix == nil
+	})
+	if prefix == nil {
+		return nil
+	}
+	words := []string{prefix.Name}
+	for _, d := range fn.Kids[min(2, len(fn.Kids)):] {
+		if callee := d.Kid(0); d.Is(code.Call) && callee.Is(code.Member) && callee.Name == "command" && e.Expr(callee.Kid(0), s.Parent).Kind == Func {
+			word := fn.Name
+			if d.Kid(1).Is(code.String) {
+				word = d.Kids[1].Name
+			}
+			words = append(words, word)
+		}
+	}
+	text := strings.ReplaceAll(strings.ToUpper(strings.Join(append(words, name), "_")), "-", "_")
+	return []*code.Node{{Kind: code.String, Name: text, Off: prefix.Off, End: prefix.End}}
 }
 
 // declaredOption is an option or an argument of a command line, as a library declares

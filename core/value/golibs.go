@@ -343,14 +343,18 @@ func (e *Eval) goField(name, tag, how, prefix string, now *Value, at place.Span)
 		}
 	}
 	out := v
+	if other == nil {
+		other = text("", at)
+	}
 	if more != nil {
 		if required {
 			more.Unset = Raises
+		} else if has {
+			more = op("unset", true, at, more, zeroOf(other))
 		}
-		out = op("unset", true, at, v, more)
-	}
-	if other == nil {
-		other = text("", at)
+		if out = op("unset", true, at, v, more); has && how == "envconfig" {
+			return out
+		}
 	}
 	if how == "env" || how == "envconfig" && !has { // an empty variable takes the default
 		return op("||", true, at, out, zeroOf(other))

@@ -117,7 +117,7 @@ func (e *Eval) schema(fn *Value, args []*Value, s *code.Scope, at place.Span) *V
 			}
 		}
 		return r
-	case strings.HasPrefix(fn.Text, "env-var.get()"):
+	case strings.HasPrefix(fn.Text, "env-var.get()"), strings.HasPrefix(fn.Text, "env-var.from().get()"):
 		return envVar(fn, args, at)
 	case fn.Text == "config.get" && len(args) == 1 && args[0].Kind == Str:
 		return e.layered(args[0].Text, at)
@@ -670,7 +670,9 @@ func envVar(fn *Value, args []*Value, at place.Span) *Value {
 	required := false
 	for v := fn; v != nil; v = v.Recv {
 		switch {
-		case v.Text == "env-var.get()" && len(v.Kids) > 0:
+		case v.Text == "env-var.from()" && (len(v.Kids) == 0 || v.Kids[0].Kind != EnvMap):
+			return nil
+		case (v.Text == "env-var.get()" || v.Text == "env-var.from().get()") && len(v.Kids) > 0:
 			name = v.Kids[0]
 		case strings.HasSuffix(v.Text, ".default()") && len(v.Kids) == 1:
 			def = v.Kids[0]
