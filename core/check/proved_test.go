@@ -1967,6 +1967,2060 @@ bottle.run(quiet=True, **options)
 `, ` => loopback 4960
 BOTTLE_PORT=5351 => loopback 5351
 BOTTLE_HOST=0.0.0.0 => any 4960`},
+	{"node event driven bootstrap", `-- Procfile --
+web: node app.js
+-- package.json --
+{"name":"gate","private":true}
+-- lib/bus.js --
+const { EventEmitter } = require('events');
+class Bus extends EventEmitter {
+  ready(fn) { return this.once('ready', fn); }
+}
+module.exports = new Bus();
+-- lib/settings.js --
+const bus = require('./bus');
+function load() {
+  const settings = { port: 5010, host: undefined };
+  if (process.env.PORT) settings.port = Math.trunc(process.env.PORT);
+  bus.emit('ready', settings);
+}
+module.exports = { load };
+-- app.js --
+const http = require('http');
+const bus = require('./lib/bus');
+const { load } = require('./lib/settings');
+bus.ready(({ port, host }) => {
+  http.createServer((q, s) => s.end()).listen(port, host);
+});
+load();
+`, ` => any 5010
+PORT=6011 => any 6011`},
+	{"node promise config with timeout", `-- Procfile --
+web: node app.mjs
+-- package.json --
+{"name":"gate","private":true,"type":"module"}
+-- config.mjs --
+import { setTimeout as wait } from 'node:timers/promises';
+export async function config() {
+  await wait(5);
+  const [host, port] = (process.env.LISTEN_ON ?? '0.0.0.0:5020').split(':');
+  return new Map([['host', host], ['port', Number(port)]]);
+}
+-- app.mjs --
+import { createServer } from 'node:http';
+import { config } from './config.mjs';
+const settings = await Promise.race([config(), new Promise((_, no) => setTimeout(no, 5000, new Error('late')))]);
+const server = createServer((_, res) => res.end('ok'));
+await new Promise((done) => server.listen(settings.get('port'), settings.get('host'), done));
+console.log('up', server.address());
+`, ` => any 5020
+LISTEN_ON=127.0.0.1:6022 => loopback 6022`},
+	{"node json5 like config by regex", `-- Procfile --
+web: node start.js --config=conf/night.conf
+-- package.json --
+{"name":"night","private":true}
+-- conf/night.conf --
+# settings of the night
+listen = 0.0.0.0
+port   = 5040   # of the gate
+-- start.js --
+const fs = require('fs');
+const arg = process.argv.find((a) => a.startsWith('--config='));
+const file = arg ? arg.split('=')[1] : 'conf/day.conf';
+const settings = {};
+for (const line of fs.readFileSync(file, 'utf8').split(/\r?\n/)) {
+  const m = /^\s*([a-z]+)\s*=\s*([^#]*?)\s*(?:#.*)?$/.exec(line);
+  if (m) settings[m[1]] = m[2];
+}
+require('net').createServer((c) => c.end()).listen(process.env.NIGHT_PORT || settings.port, settings.listen);
+`, ` => any 5040
+NIGHT_PORT=6044 => any 6044`},
+	{"fastify autoload by hand with plugins", `-- Procfile --
+web: node server.js
+-- package.json --
+{"name":"log","private":true,"dependencies":{"fastify":"5.12.8"}}
+-- plugins/config.js --
+module.exports = async function config(app) {
+  const production = process.env.NODE_ENV === 'production';
+  app.decorate('config', { port: Number(process.env.PORT || 5050), host: production ? '0.0.0.0' : '127.0.0.1' });
+};
+module.exports[Symbol.for('skip-override')] = true;
+-- server.js --
+const fastify = require('fastify');
+async function main() {
+  const app = fastify();
+  await app.register(require('./plugins/config'));
+  app.get('/', async () => ({ ok: true }));
+  await app.ready();
+  await app.listen(app.config);
+}
+main().catch((err) => { console.error(err); process.exit(1); });
+`, ` => loopback 5050
+PORT=6055 NODE_ENV=production => any 6055`},
+	{"hono with env adapter", `-- Procfile --
+web: node index.js
+-- package.json --
+{"name":"log","private":true,"type":"module","dependencies":{"hono":"4.13.19","@hono/node-server":"2.1.9"}}
+-- index.js --
+import { Hono } from 'hono';
+import { createAdaptorServer } from '@hono/node-server';
+const app = new Hono().get('/', (c) => c.text('ok'));
+const server = createAdaptorServer({ fetch: app.fetch });
+server.listen(Number.parseInt(process.env.PORT ?? '', 10) || 5060, '0.0.0.0');
+`, ` => any 5060
+PORT=6066 => any 6066`},
+	{"ws server with argument parser class", `-- Procfile --
+web: node ws.js -p ${PORT:-5070} --quiet
+-- package.json --
+{"name":"live","private":true,"dependencies":{"ws":"8.18.0"}}
+-- ws.js --
+const { WebSocketServer } = require('ws');
+class Args {
+  #flags = new Map();
+  constructor(argv) {
+    let key = null;
+    for (const a of argv) {
+      if (/^--?\w/.test(a)) {
+        key = a.replace(/^-+/, '');
+        this.#flags.set(key, true);
+      } else if (key) {
+        this.#flags.set(key, a);
+        key = null;
+      }
+    }
+  }
+  get(...names) {
+    for (const n of names) if (this.#flags.has(n)) return this.#flags.get(n);
+    return undefined;
+  }
+  number(...names) {
+    const v = this.get(...names);
+    return v === undefined || v === true ? NaN : Number(v);
+  }
+}
+const args = new Args(process.argv.slice(2));
+const port = args.number('p', 'port');
+new WebSocketServer({ port: Number.isNaN(port) ? 5071 : port, host: args.get('host') });
+`, ` => any 5070
+PORT=6077 => any 6077`},
+	{"starlette with config object from file", `-- Procfile --
+web: python main.py
+-- requirements.txt --
+starlette==0.26.1
+uvicorn==0.17.6
+-- .env --
+SCOPE_HOST=0.0.0.0
+SCOPE_PORT=5090
+-- main.py --
+import uvicorn
+from starlette.applications import Starlette
+from starlette.config import Config
+from starlette.responses import PlainTextResponse
+from starlette.routing import Route
+
+config = Config(".env")
+HOST = config("SCOPE_HOST", default="127.0.0.1")
+PORT = config("SCOPE_PORT", cast=int, default=8000)
+
+app = Starlette(routes=[Route("/", lambda r: PlainTextResponse("scope"))])
+
+if __name__ == "__main__":
+    uvicorn.run(app, host=HOST, port=PORT)
+`, ` => any 5090
+SCOPE_PORT=6091 => any 6091`},
+	{"python wsgiref with ini", `-- Procfile --
+web: python3 serve.py
+-- gate.ini --
+[DEFAULT]
+host = 127.0.0.1
+port = 5100
+
+[day]
+
+[live]
+host = 0.0.0.0
+port = %(base)s1
+base = 510
+-- serve.py --
+import configparser
+import os
+import sys
+from wsgiref.simple_server import make_server
+
+cp = configparser.ConfigParser()
+cp.read("gate.ini")
+name = os.environ.get("GATE_SECTION", "day")
+if name not in cp:
+    sys.exit("no section " + name)
+section = cp[name]
+
+
+def app(environ, start_response):
+    start_response("200 OK", [("Content-Type", "text/plain")])
+    return [b"ok"]
+
+
+make_server(section["host"], section.getint("port"), app).serve_forever()
+`, ` => loopback 5100
+GATE_SECTION=live => any 5101
+GATE_SECTION=none => exits`},
+	{"python with decorators for settings", `-- Procfile --
+web: python3 gate.py
+-- gate.py --
+import functools
+import os
+import socketserver
+
+
+def setting(name, check=lambda v: True):
+    def wrap(fn):
+        @functools.wraps(fn)
+        def inner(*args, **kwargs):
+            raw = os.environ.get(name)
+            value = fn(raw, *args, **kwargs)
+            if not check(value):
+                raise ValueError(f"{name}={value!r}")
+            return value
+        inner.setting = name
+        return inner
+    return wrap
+
+
+@setting("GATE_PORT", check=lambda p: 0 < p < 65536)
+def port(raw, default=5120):
+    return int(raw) if raw else default
+
+
+@setting("GATE_HOST")
+def host(raw):
+    return raw or "127.0.0.1"
+
+
+class Echo(socketserver.BaseRequestHandler):
+    def handle(self):
+        self.request.sendall(self.request.recv(1024))
+
+
+if __name__ == "__main__":
+    with socketserver.TCPServer((host(), port()), Echo) as server:
+        server.serve_forever()
+`, ` => loopback 5120
+GATE_PORT=6121 => loopback 6121
+GATE_PORT=80000 => exits`},
+	{"gunicorn with app object and cmd flags in list", `-- Procfile --
+web: gunicorn --config=gunicorn_conf.py --worker-class gthread 'dome.app:build("night")'
+-- requirements.txt --
+gunicorn==20.1.0
+Flask==2.2.2
+-- gunicorn_conf.py --
+import os
+import json
+
+_defaults = json.loads('{"bind": ["0.0.0.0:5130"], "threads": 2}')
+globals().update(_defaults)
+if "DOME_BIND" in os.environ:
+    bind = [b for b in os.environ["DOME_BIND"].split(",") if b]
+-- dome/__init__.py --
+
+-- dome/app.py --
+from flask import Flask
+
+
+def build(name):
+    app = Flask(name)
+    return app
+`, ` => any 5130
+DOME_BIND=127.0.0.1:6131 => loopback 6131`},
+	{"hypercorn programmatic with config mapping", `-- Procfile --
+web: python3 run.py
+-- requirements.txt --
+hypercorn==0.13.2
+-- run.py --
+import asyncio
+import os
+
+from hypercorn.asyncio import serve
+from hypercorn.config import Config
+
+
+async def app(scope, receive, send):
+    if scope["type"] == "lifespan":
+        while True:
+            message = await receive()
+            await send({"type": message["type"] + ".complete"})
+            if message["type"] == "lifespan.shutdown":
+                return
+    await send({"type": "http.response.start", "status": 204, "headers": []})
+    await send({"type": "http.response.body", "body": b""})
+
+
+config = Config.from_mapping({"bind": [f"0.0.0.0:{os.getenv('PORT', 5140)}"], "loglevel": "warning"})
+asyncio.run(serve(app, config))
+`, ` => any 5140
+PORT=6141 => any 6141`},
+	{"go echo server with interface and registry", `-- Procfile --
+web: ./echo
+-- go.mod --
+module echo
+
+go 1.23
+-- main.go --
+package main
+
+import (
+	"bufio"
+	"fmt"
+	"log"
+	"net"
+	"os"
+)
+
+type opener interface {
+	open(addr string) (net.Listener, error)
+}
+
+type openerFunc func(string) (net.Listener, error)
+
+func (f openerFunc) open(a string) (net.Listener, error) { return f(a) }
+
+var openers = map[string]opener{}
+
+func register(name string, o opener) {
+	if _, dup := openers[name]; dup {
+		panic("twice: " + name)
+	}
+	openers[name] = o
+}
+
+func init() {
+	for _, network := range []string{"tcp", "tcp4"} {
+		register(network, openerFunc(func(a string) (net.Listener, error) { return net.Listen(network, a) }))
+	}
+}
+
+func env(name, def string) string {
+	if v, ok := os.LookupEnv(name); ok {
+		return v
+	}
+	return def
+}
+
+func main() {
+	name := env("ECHO_NET", "tcp")
+	o, ok := openers[name]
+	if !ok {
+		fmt.Fprintf(os.Stderr, "unknown network %q\n", name)
+		os.Exit(2)
+	}
+	l, err := o.open(env("ECHO_ADDR", ":5150"))
+	if err != nil {
+		log.Fatal(err)
+	}
+	for {
+		c, err := l.Accept()
+		if err != nil {
+			log.Print(err)
+			continue
+		}
+		go func() {
+			defer c.Close()
+			s := bufio.NewScanner(c)
+			for s.Scan() {
+				fmt.Fprintln(c, s.Text())
+			}
+		}()
+	}
+}
+`, ` => any 5150
+ECHO_NET=tcp4 ECHO_ADDR=127.0.0.1:6151 => loopback 6151
+ECHO_NET=udp => exits`},
+	{"go config from toml like text and templates", `-- Procfile --
+web: ./scope -c scope.conf
+-- go.mod --
+module scope
+
+go 1.23
+-- scope.conf --
+[http]
+host = "127.0.0.1"
+port = 5160
+
+[log]
+level = "info"
+-- main.go --
+package main
+
+import (
+	"bufio"
+	"flag"
+	"io"
+	"log"
+	"net"
+	"net/http"
+	"os"
+	"strings"
+)
+
+type section map[string]string
+type file map[string]section
+
+func parse(r io.Reader) (file, error) {
+	f := file{}
+	cur := section{}
+	s := bufio.NewScanner(r)
+	for s.Scan() {
+		line := strings.TrimSpace(s.Text())
+		switch {
+		case line == "" || strings.HasPrefix(line, "#"):
+			continue
+		case line[0] == '[' && line[len(line)-1] == ']':
+			cur = section{}
+			f[line[1:len(line)-1]] = cur
+		default:
+			k, v, _ := strings.Cut(line, "=")
+			cur[strings.TrimSpace(k)] = strings.Trim(strings.TrimSpace(v), ` + "`" + `"` + "`" + `)
+		}
+	}
+	return f, s.Err()
+}
+
+func main() {
+	path := flag.String("c", "", "settings")
+	flag.Parse()
+	in, err := os.Open(*path)
+	if err != nil {
+		log.Fatal(err)
+	}
+	defer in.Close()
+	f, err := parse(in)
+	if err != nil {
+		log.Fatal(err)
+	}
+	h := f["http"]
+	if p := os.Getenv("SCOPE_PORT"); p != "" {
+		h["port"] = p
+	}
+	log.Fatal(http.ListenAndServe(net.JoinHostPort(h["host"], h["port"]), http.FileServer(http.Dir("."))))
+}
+`, ` => loopback 5160
+SCOPE_PORT=6161 => loopback 6161`},
+	{"go server with graceful end and options struct", `-- Procfile --
+web: ./gate
+-- go.mod --
+module gate
+
+go 1.23
+-- server/server.go --
+package server
+
+import (
+	"context"
+	"errors"
+	"net"
+	"net/http"
+	"sync"
+	"time"
+)
+
+type Options struct {
+	Addr     string
+	Handler  http.Handler
+	Timeouts struct{ Read, Write time.Duration }
+}
+
+type Server struct {
+	mu   sync.Mutex
+	http *http.Server
+	ln   net.Listener
+}
+
+func New(o Options) (*Server, error) {
+	if o.Addr == "" {
+		o.Addr = ":5170"
+	}
+	if _, _, err := net.SplitHostPort(o.Addr); err != nil {
+		return nil, err
+	}
+	s := &Server{http: &http.Server{Addr: o.Addr, Handler: o.Handler, ReadTimeout: o.Timeouts.Read}}
+	return s, nil
+}
+
+func (s *Server) Start() (err error) {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	s.ln, err = net.Listen("tcp", s.http.Addr)
+	if err != nil {
+		return err
+	}
+	go func() {
+		if err := s.http.Serve(s.ln); !errors.Is(err, http.ErrServerClosed) {
+			panic(err)
+		}
+	}()
+	return nil
+}
+
+func (s *Server) Stop(ctx context.Context) error { return s.http.Shutdown(ctx) }
+-- main.go --
+package main
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"os"
+	"os/signal"
+	"syscall"
+
+	"gate/server"
+)
+
+func main() {
+	opts := server.Options{Addr: os.Getenv("GATE_ADDR")}
+	opts.Handler = http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) { fmt.Fprintln(w, "gate") })
+	s, err := server.New(opts)
+	if err == nil {
+		err = s.Start()
+	}
+	if err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		os.Exit(1)
+	}
+	stop := make(chan os.Signal, 1)
+	signal.Notify(stop, syscall.SIGINT, syscall.SIGTERM)
+	<-stop
+	s.Stop(context.Background())
+}
+`, ` => any 5170
+GATE_ADDR=127.0.0.1:6171 => loopback 6171
+GATE_ADDR=nope => exits`},
+	{"go urfave style hand written commands", `-- Procfile --
+web: ./ctl serve --port 5180
+-- go.mod --
+module ctl
+
+go 1.23
+-- main.go --
+package main
+
+import (
+	"errors"
+	"flag"
+	"fmt"
+	"net/http"
+	"os"
+	"strings"
+)
+
+type command struct {
+	name string
+	run  func(args []string) error
+}
+
+var commands []command
+
+func init() {
+	commands = []command{{"serve", serve}, {"version", version}}
+}
+
+func serve(args []string) error {
+	fs := flag.NewFlagSet("serve", flag.ContinueOnError)
+	port := fs.Int("port", 8080, "port")
+	host := fs.String("host", os.Getenv("CTL_HOST"), "host")
+	if err := fs.Parse(args); err != nil {
+		return err
+	}
+	return http.ListenAndServe(fmt.Sprint(*host, ":", *port), nil)
+}
+
+func version([]string) error { fmt.Println("1"); return nil }
+
+func main() {
+	if len(os.Args) < 2 {
+		fmt.Println("commands:", strings.Join(names(), ", "))
+		os.Exit(2)
+	}
+	for _, c := range commands {
+		if c.name == os.Args[1] {
+			if err := c.run(os.Args[2:]); err != nil && !errors.Is(err, flag.ErrHelp) {
+				fmt.Println(err)
+				os.Exit(1)
+			}
+			return
+		}
+	}
+	os.Exit(2)
+}
+
+func names() (out []string) {
+	for _, c := range commands {
+		out = append(out, c.name)
+	}
+	return
+}
+`, ` => any 5180
+CTL_HOST=127.0.0.1 => loopback 5180`},
+	{"sinatra with yaml config and env", `-- Procfile --
+web: ruby app.rb
+-- Gemfile --
+source "https://rubygems.org"
+gem "sinatra"
+gem "puma"
+-- config/app.yml --
+default: &default
+  bind: 127.0.0.1
+  port: 5190
+development:
+  <<: *default
+production:
+  <<: *default
+  bind: 0.0.0.0
+-- app.rb --
+require "yaml"
+require "sinatra"
+
+conf = YAML.load_file(File.join(__dir__, "config", "app.yml"), aliases: true)
+env = conf.fetch(settings.environment.to_s)
+
+set :bind, env["bind"]
+set :port, (ENV["GATE_PORT"] || env["port"]).to_i
+
+get "/" do
+  "ok"
+end
+`, ` => loopback 5190
+RACK_ENV=production => any 5190
+GATE_PORT=6191 => loopback 6191`},
+	{"ruby webrick with options hash and dsl", `-- Procfile --
+web: ruby serve.rb
+-- lib/dsl.rb --
+module Dsl
+  def option(name, default:, env: nil, &convert)
+    options[name] = { default: default, env: env, convert: convert || ->(x) { x } }
+    define_singleton_method(name) do
+      o = options[name]
+      raw = o[:env] && ENV[o[:env]]
+      raw.nil? ? o[:default] : o[:convert].call(raw)
+    end
+  end
+
+  def options
+    @options ||= {}
+  end
+end
+-- serve.rb --
+require "webrick"
+require_relative "lib/dsl"
+
+class Settings
+  extend Dsl
+  option :bind, default: "127.0.0.1", env: "DOME_BIND"
+  option(:port, default: 5200, env: "DOME_PORT") { |v| Integer(v) }
+end
+
+server = WEBrick::HTTPServer.new(BindAddress: Settings.bind, Port: Settings.port, Logger: WEBrick::Log.new($stderr, 1), AccessLog: [])
+server.mount_proc("/") { |_q, r| r.body = "dome" }
+%w[INT TERM].each { |s| trap(s) { server.shutdown } }
+server.start
+`, ` => loopback 5200
+DOME_PORT=6201 DOME_BIND=0.0.0.0 => any 6201`},
+	{"rackup with config file and env", `-- Procfile --
+web: rackup -s webrick -o ${HOST:-0.0.0.0} -p ${PORT:-5210} -E production config.ru
+-- Gemfile --
+source "https://rubygems.org"
+gem "rack"
+gem "webrick"
+-- config.ru --
+run lambda { |env| [200, { "Content-Type" => "text/plain" }, ["ok"]] }
+`, ` => any 5210
+PORT=6211 HOST=127.0.0.1 => loopback 6211`},
+	{"php reactor style with interfaces", `-- Procfile --
+web: php public/server.php --port=5220
+-- composer.json --
+{"name":"observatory/live","require":{"php":">=8.1"}}
+-- public/server.php --
+<?php
+declare(strict_types=1);
+
+interface Source { public function get(string $key): ?string; }
+
+final class EnvSource implements Source
+{
+    public function get(string $key): ?string
+    {
+        $v = getenv('SERVER_' . strtoupper($key) . '_OVERRIDE');
+        return $v === false ? null : $v;
+    }
+}
+
+final class ArgSource implements Source
+{
+    private array $args = [];
+    public function __construct(array $argv)
+    {
+        foreach (array_slice($argv, 1) as $arg) {
+            if (preg_match('/^--(\w+)=(.*)$/', $arg, $m)) {
+                $this->args[$m[1]] = $m[2];
+            }
+        }
+    }
+    public function get(string $key): ?string { return $this->args[$key] ?? null; }
+}
+
+final class Chain implements Source
+{
+    /** @var Source[] */
+    private array $sources;
+    public function __construct(Source ...$sources) { $this->sources = $sources; }
+    public function get(string $key): ?string
+    {
+        foreach ($this->sources as $s) {
+            if (($v = $s->get($key)) !== null) return $v;
+        }
+        return null;
+    }
+}
+
+$chain = new Chain(new EnvSource(), new ArgSource($argv));
+$port = (int) ($chain->get('port') ?? 8080);
+$host = $chain->get('host') ?? '127.0.0.1';
+$socket = socket_create(AF_INET, SOCK_STREAM, SOL_TCP);
+socket_set_option($socket, SOL_SOCKET, SO_REUSEADDR, 1);
+socket_bind($socket, $host, $port) or exit(1);
+socket_listen($socket, 16);
+while ($c = socket_accept($socket)) socket_close($c);
+`, ` => loopback 5220
+SERVER_PORT_OVERRIDE=6221 => loopback 6221`},
+	{"php json config merged with env list", `-- Procfile --
+web: php serve.php
+-- composer.json --
+{"name":"observatory/live","require":{"php":">=8.1"}}
+-- config.json --
+{"listen": {"address": "127.0.0.1", "port": 5230}, "debug": false}
+-- serve.php --
+<?php
+$config = json_decode(file_get_contents(__DIR__ . '/config.json'), false, 16, JSON_THROW_ON_ERROR);
+if ($listen = getenv('APP_LISTEN')) {
+    [$config->listen->address, $port] = explode(':', $listen);
+    $config->listen->port = (int) $port;
+}
+$uri = "tcp://{$config->listen->address}:{$config->listen->port}";
+$server = @stream_socket_server($uri, $no, $str, STREAM_SERVER_BIND | STREAM_SERVER_LISTEN);
+$server or die("$str ($no)");
+for (;;) {
+    if ($conn = @stream_socket_accept($server, 60)) {
+        fwrite($conn, "ok\n");
+        fclose($conn);
+    }
+}
+`, ` => loopback 5230
+APP_LISTEN=0.0.0.0:6231 => any 6231`},
+	{"java generic config with default methods", `-- Procfile --
+web: java -cp out dome.Main
+-- src/dome/Settings.java --
+package dome;
+
+import java.util.Optional;
+import java.util.OptionalInt;
+
+public interface Settings {
+    Optional<String> find(String key);
+
+    default String text(String key, String fallback) {
+        return find(key).orElse(fallback);
+    }
+
+    default int number(String key, int fallback) {
+        Optional<String> raw = find(key);
+        if (raw.isEmpty()) return fallback;
+        try {
+            return Integer.parseInt(raw.get().trim());
+        } catch (NumberFormatException e) {
+            throw new IllegalStateException(key + " is no number: " + raw.get(), e);
+        }
+    }
+
+    static Settings environment(String prefix) {
+        return key -> Optional.ofNullable(System.getenv(prefix + key.toUpperCase().replace('.', '_')));
+    }
+}
+-- src/dome/Main.java --
+package dome;
+
+import com.sun.net.httpserver.*;
+import java.net.*;
+
+class Main {
+    public static void main(String[] args) throws Exception {
+        Settings s = Settings.environment("DOME_");
+        InetAddress host = InetAddress.getByName(s.text("host", "0.0.0.0"));
+        HttpServer server = HttpServer.create(new InetSocketAddress(host, s.number("port", 5240)), 50);
+        server.createContext("/", new Root());
+        server.start();
+    }
+
+    static class Root implements HttpHandler {
+        @Override
+        public void handle(HttpExchange x) throws java.io.IOException {
+            x.sendResponseHeaders(204, -1);
+        }
+    }
+}
+`, ` => any 5240
+DOME_PORT=6241 => any 6241
+DOME_PORT=x => exits`},
+	{"deno with std like parse and classes", `-- Procfile --
+web: deno run -A src/main.ts serve --host 127.0.0.1
+-- deno.json --
+{"tasks":{"start":"deno run -A src/main.ts"}}
+-- src/cli.ts --
+export type Flags = Record<string, string | boolean>;
+export function parse(args: string[]): { _: string[]; flags: Flags } {
+  const out = { _: [] as string[], flags: {} as Flags };
+  for (let i = 0; i < args.length; i++) {
+    const a = args[i];
+    if (!a.startsWith("--")) { out._.push(a); continue; }
+    const [k, v] = a.slice(2).split("=");
+    if (v !== undefined) out.flags[k] = v;
+    else if (args[i + 1] && !args[i + 1].startsWith("--")) out.flags[k] = args[++i];
+    else out.flags[k] = true;
+  }
+  return out;
+}
+-- src/main.ts --
+import { parse } from "./cli.ts";
+const { _: [verb = "help"], flags } = parse(Deno.args);
+const verbs: Record<string, () => void> = {
+  serve() {
+    const port = Number(flags.port ?? Deno.env.get("PORT") ?? 5250);
+    Deno.serve({ port, hostname: typeof flags.host === "string" ? flags.host : undefined }, () => new Response("ok"));
+  },
+  help() { console.log("serve"); },
+};
+verbs[verb]();
+`, ` => loopback 5250
+PORT=6251 => loopback 6251`},
+	{"bun with class and hot reload off", `-- Procfile --
+web: bun run server.ts
+-- package.json --
+{"name":"dome","type":"module","private":true}
+-- server.ts --
+abstract class App {
+  protected abstract readonly name: string;
+  protected get options() {
+    return { port: process.env.PORT ?? "5260", hostname: process.env["BUN_HOST"] ?? "0.0.0.0" };
+  }
+  start() {
+    const self = this;
+    return Bun.serve({ ...this.options, fetch() { return new Response(self.name); } });
+  }
+}
+class Dome extends App {
+  protected readonly name = "dome";
+  protected override get options() {
+    const { port, ...rest } = super.options;
+    return { ...rest, port: Number(port) };
+  }
+}
+new Dome().start();
+`, ` => any 5260
+PORT=6261 => any 6261
+BUN_HOST=127.0.0.1 => loopback 5260`},
+	{"small node 2", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"a","private":true}
+-- s.js --
+const base = Number(process.env.BASE) || 3000;
+const offset = 2 * 5 + 1;
+require('http').createServer((q, s) => s.end()).listen(base + offset, 'localhost');
+`, ` => loopback 3011
+BASE=7000 => loopback 7011`},
+	{"small node 3", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"a","private":true}
+-- s.js --
+const tree = {};
+for (const [k, v] of Object.entries(process.env)) {
+  if (!k.startsWith('GATE__')) continue;
+  const path = k.slice(6).toLowerCase().split('__');
+  let at = tree;
+  while (path.length > 1) at = at[path.shift()] ??= {};
+  at[path[0]] = v;
+}
+require('http').createServer((q, s) => s.end()).listen(Number(tree.http?.port ?? 3103));
+`, ` => any 3103
+GATE__HTTP__PORT=7003 => any 7003`},
+	{"small node 4", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"a","private":true}
+-- s.js --
+const first = (...names) => names.map((n) => process.env[n]).find((v) => v);
+const port = first('PORT', 'HTTP_PORT', 'APP_PORT') ?? 3104;
+require('net').createServer().listen({ port, host: '::' });
+`, ` => any 3104
+HTTP_PORT=7004 => any 7004
+PORT=7005 HTTP_PORT=7004 => any 7005`},
+	{"small node 5", `-- Procfile --
+web: node -r dotenv/config s.js
+-- package.json --
+{"name":"a","private":true,"dependencies":{"dotenv":"17.0.0"}}
+-- .env --
+PORT=3105
+HOST=127.0.0.1
+-- s.js --
+require('http').createServer((q, s) => s.end()).listen(process.env.PORT, process.env.HOST);
+`, ` => loopback 3105
+PORT=7006 => loopback 7006`},
+	{"small node 6", `-- Procfile --
+web: node --env-file=.env.local s.js
+-- package.json --
+{"name":"a","private":true,"engines":{"node":"20.x"}}
+-- .env.local --
+PORT=3106
+-- s.js --
+require('http').createServer((q, s) => s.end()).listen(process.env.PORT ?? 1);
+`, ` => any 3106
+PORT=7007 => any 7007`},
+	{"small node 7", `-- Procfile --
+web: npm start --silent
+-- package.json --
+{"name":"a","private":true,"config":{"port":"3107"},"scripts":{"start":"node s.js"}}
+-- s.js --
+require('http').createServer((q, s) => s.end()).listen(process.env.PORT || process.env.npm_package_config_port);
+`, ` => any 3107
+PORT=7008 => any 7008`},
+	{"small node 8", `-- Procfile --
+web: node s.mjs
+-- package.json --
+{"name":"a","private":true}
+-- s.mjs --
+import http from 'node:http';
+import { parseArgs } from 'node:util';
+const { values } = parseArgs({ options: { port: { type: 'string', short: 'p', default: process.env.PORT ?? '3108' }, host: { type: 'string' } } });
+http.createServer((q, s) => s.end()).listen(+values.port, values.host);
+`, ` => any 3108
+PORT=7009 => any 7009`},
+	{"small node 9", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"a","private":true}
+-- config/index.js --
+const env = process.env.NODE_ENV || 'development';
+module.exports = { ...require('./common'), ...require(` + "`" + `./${env}` + "`" + `) };
+-- config/common.js --
+module.exports = { port: process.env.PORT || 3109, host: '127.0.0.1' };
+-- config/development.js --
+module.exports = {};
+-- config/production.js --
+module.exports = { host: '0.0.0.0' };
+-- config/test.js --
+exports.port = 3110;
+-- s.js --
+const { port, host } = require('./config');
+require('http').createServer((q, s) => s.end()).listen(port, host);
+`, ` => loopback 3109
+NODE_ENV=production => any 3109
+NODE_ENV=test PORT=7010 => loopback 3110`},
+	{"small express 1", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"a","private":true,"dependencies":{"express":"5.3.0"}}
+-- s.js --
+const express = require('express');
+const app = express();
+app.set('port', process.env.PORT || 3111);
+app.get('/', (q, s) => s.send('x'));
+const server = app.listen(app.get('port'), function () { console.log(server.address().port); });
+`, ` => any 3111
+PORT=7011 => any 7011`},
+	{"small fastify 1", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"a","private":true,"dependencies":{"fastify":"5.12.8"}}
+-- s.js --
+const app = require('fastify')();
+app.get('/', async () => 'x');
+const start = async () => {
+  try {
+    await app.listen({ port: process.env.PORT || 3112, host: process.env.ADDRESS });
+  } catch (e) {
+    process.exit(1);
+  }
+};
+start();
+`, ` => loopback 3112
+PORT=7012 ADDRESS=0.0.0.0 => any 7012
+PORT=x => exits`},
+	{"small koa 1", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"a","private":true,"dependencies":{"koa":"3.3.0"}}
+-- s.js --
+const Koa = require('koa');
+const port = parseInt(process.env.PORT, 10);
+new Koa().use((c) => { c.body = 'x'; }).listen(isNaN(port) ? 3113 : port);
+`, ` => any 3113
+PORT=7013 => any 7013`},
+	{"small hono 1", `-- Procfile --
+web: node s.mjs
+-- package.json --
+{"name":"a","private":true,"dependencies":{"hono":"4.13.19","@hono/node-server":"2.1.9"}}
+-- s.mjs --
+import { Hono } from 'hono';
+import { serve } from '@hono/node-server';
+const app = new Hono();
+serve({ ...app, port: process.env.PORT ? Number(process.env.PORT) : undefined });
+`, ` => any 3000
+PORT=7014 => any 7014`},
+	{"small socket.io 1", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"a","private":true,"dependencies":{"socket.io":"4.8.4","express":"5.3.0"}}
+-- s.js --
+const app = require('express')();
+const server = require('http').Server(app);
+const io = require('socket.io')(server);
+io.on('connection', () => {});
+const { PORT = 3115 } = process.env;
+server.listen(PORT);
+`, ` => any 3115
+PORT=7015 => any 7015`},
+	{"small bun 1", `-- Procfile --
+web: bun s.ts
+-- package.json --
+{"name":"a","private":true}
+-- s.ts --
+const server = Bun.serve({ fetch: () => new Response("x"), port: Bun.env.PORT ? Number(Bun.env.PORT) : undefined });
+`, ` => any 3000
+PORT=7016 => any 7016
+BUN_PORT=7017 => any 7017`},
+	{"small bun 2", `-- Procfile --
+web: bun --port=3117 s.ts
+-- package.json --
+{"name":"a","private":true}
+-- s.ts --
+Bun.serve({ fetch() { return new Response("x"); } });
+`, ` => any 3117
+PORT=7018 => any 7018`},
+	{"small bun 3", `-- Procfile --
+web: bun run s.ts
+-- package.json --
+{"name":"a","private":true}
+-- bunfig.toml --
+[serve]
+port = 3118
+-- s.ts --
+Bun.serve({ hostname: process.env.LISTEN ?? "0.0.0.0", fetch: () => new Response("x") });
+`, ` => any 3118
+LISTEN=127.0.0.1 => loopback 3118`},
+	{"small deno 1", `-- Procfile --
+web: deno run -A s.ts
+-- s.ts --
+const raw = Deno.env.get("PORT");
+const port = raw ? Number.parseInt(raw) : 3119;
+Deno.serve({ port }, () => new Response("x"));
+`, ` => any 3119
+PORT=7019 => any 7019
+PORT=70000 => exits`},
+	{"small deno 2", `-- Procfile --
+web: deno run -A s.ts
+-- s.ts --
+Deno.serve(() => new Response("x"));
+`, ` => any 8000
+DENO_SERVE_ADDRESS=tcp:127.0.0.1:7020 => loopback 7020`},
+	{"small deno 3", `-- Procfile --
+web: deno run -A --env-file=.env s.ts
+-- .env --
+PORT=3121
+-- s.ts --
+const listener = Deno.listen({ port: Number(Deno.env.get("PORT")), hostname: "127.0.0.1" });
+for await (const conn of listener) conn.close();
+`, ` => loopback 3121
+PORT=7021 => loopback 7021`},
+	{"small python 1", `-- Procfile --
+web: python3 s.py
+-- s.py --
+import os
+from http.server import HTTPServer, BaseHTTPRequestHandler as H
+PORT = int(os.environ.get('PORT', '3122'))
+HTTPServer(('', PORT), H).serve_forever()
+`, ` => any 3122
+PORT=7022 => any 7022
+PORT=no => exits`},
+	{"small python 2", `-- Procfile --
+web: python3 s.py
+-- requirements.txt --
+flask==2.2.2
+-- s.py --
+from flask import Flask
+import os
+app = Flask(__name__)
+app.config.from_prefixed_env()
+@app.get('/')
+def i(): return 'x'
+if __name__ == '__main__':
+    app.run('0.0.0.0', app.config.get('PORT', 3123))
+`, ` => any 3123
+FLASK_PORT=7023 => any 7023`},
+	{"small python 3", `-- Procfile --
+web: flask run --port ${PORT:-3124} --host=0.0.0.0
+-- requirements.txt --
+flask==2.2.2
+-- app.py --
+from flask import Flask
+app = Flask(__name__)
+`, ` => any 3124
+PORT=7024 => any 7024
+FLASK_RUN_HOST=127.0.0.1 => any 3124`},
+	{"small python 4", `-- Procfile --
+web: flask run
+-- requirements.txt --
+flask==2.2.2
+python-dotenv==0.21.0
+-- .flaskenv --
+FLASK_APP=site_app
+FLASK_RUN_PORT=3125
+-- site_app.py --
+from flask import Flask
+app = Flask(__name__)
+`, `FLASK_RUN_PORT=7025 => loopback 7025
+ => loopback 3125`},
+	{"small python 5", `-- Procfile --
+web: uvicorn main:app --host 0.0.0.0 --port $PORT
+-- requirements.txt --
+uvicorn==0.17.6
+-- main.py --
+async def app(s, r, t): ...
+`, `PORT=7026 => any 7026
+UVICORN_PORT=7027 PORT=7028 => any 7028`},
+	{"small python 8", `-- Procfile --
+web: python3 s.py
+-- requirements.txt --
+tornado==6.2
+-- s.py --
+import os, asyncio, tornado.web
+async def main():
+    tornado.web.Application([]).listen(int(os.getenv('PORT') or 3128))
+    await asyncio.Event().wait()
+asyncio.run(main())
+`, ` => any 3128
+PORT=7032 => any 7032`},
+	{"small python 9", `-- Procfile --
+web: python3 s.py
+-- requirements.txt --
+aiohttp==3.8.4
+-- s.py --
+import os
+from aiohttp import web
+app = web.Application()
+web.run_app(app, host=os.environ.get('HOST'), port=int(os.environ.get('PORT', 3129)))
+`, ` => any 3129
+PORT=7033 HOST=127.0.0.1 => loopback 7033`},
+	{"small python 10", `-- Procfile --
+web: waitress-serve --port=${PORT:-3130} main:app
+-- requirements.txt --
+waitress==2.1.2
+-- main.py --
+def app(e, s):
+    s('200 OK', [])
+    return []
+`, ` => any 3130
+PORT=7034 => any 7034`},
+	{"small python 11", `-- Procfile --
+web: hypercorn main:app -b 0.0.0.0:${PORT:-3131}
+-- requirements.txt --
+hypercorn==0.13.2
+-- main.py --
+async def app(scope, receive, send): ...
+`, ` => any 3131
+PORT=7035 => any 7035`},
+	{"small python 12", `-- Procfile --
+web: python3 manage.py runserver --noreload 0:${PORT:-3132}
+-- requirements.txt --
+Django==3.2.25
+-- manage.py --
+import os, sys
+os.environ['DJANGO_SETTINGS_MODULE'] = 'conf'
+from django.core.management import execute_from_command_line
+execute_from_command_line(sys.argv)
+-- conf.py --
+SECRET_KEY = 'x'
+DEBUG = True
+ROOT_URLCONF = 'conf'
+urlpatterns = []
+`, ` => any 3132
+PORT=7036 => any 7036`},
+	{"small python 13", `-- Procfile --
+web: python3 -m http.server ${PORT:-3133} --bind 127.0.0.1
+-- index.html --
+x
+`, ` => loopback 3133
+PORT=7037 => loopback 7037`},
+	{"small python 14", `-- Procfile --
+web: python3 s.py --port 3134
+-- s.py --
+import argparse, os, socketserver
+p = argparse.ArgumentParser()
+p.add_argument('--port', type=int, default=int(os.environ.get('PORT', 8000)))
+p.add_argument('--host', default='0.0.0.0')
+a = p.parse_args()
+socketserver.TCPServer((a.host, a.port), socketserver.BaseRequestHandler).serve_forever()
+`, ` => any 3134
+PORT=7038 => any 3134`},
+	{"small go 1", `-- Procfile --
+web: ./a
+-- go.mod --
+module a
+
+go 1.22
+-- main.go --
+package main
+
+import (
+	"fmt"
+	"net/http"
+	"os"
+)
+
+func main() {
+	port, ok := os.LookupEnv("PORT")
+	if !ok {
+		port = "3135"
+	}
+	fmt.Println(http.ListenAndServe(fmt.Sprintf(":%s", port), nil))
+}
+`, ` => any 3135
+PORT=7039 => any 7039`},
+	{"small go 2", `-- Procfile --
+web: ./a -addr=127.0.0.1:3136
+-- go.mod --
+module a
+
+go 1.22
+-- main.go --
+package main
+
+import (
+	"flag"
+	"log"
+	"net"
+	"net/http"
+	"os"
+)
+
+var addr string
+
+func init() {
+	flag.StringVar(&addr, "addr", ":8080", "where")
+}
+
+func main() {
+	flag.Parse()
+	if a := os.Getenv("ADDR"); a != "" {
+		addr = a
+	}
+	ln, err := net.Listen("tcp", addr)
+	if err != nil {
+		log.Fatalln(err)
+	}
+	log.Fatal(http.Serve(ln, nil))
+}
+`, ` => loopback 3136
+ADDR=:7040 => any 7040`},
+	{"small go 3", `-- Procfile --
+web: ./a
+-- go.mod --
+module a
+
+go 1.22
+-- main.go --
+package main
+
+import (
+	"log"
+	"net"
+	"os"
+	"strconv"
+)
+
+func port() int {
+	n, err := strconv.Atoi(os.Getenv("PORT"))
+	if err != nil {
+		return 3137
+	}
+	return n
+}
+
+func main() {
+	ln, err := net.ListenTCP("tcp", &net.TCPAddr{IP: net.IPv4(127, 0, 0, 1), Port: port()})
+	if err != nil {
+		log.Fatal(err)
+	}
+	for {
+		c, _ := ln.Accept()
+		c.Close()
+	}
+}
+`, ` => loopback 3137
+PORT=7041 => loopback 7041
+PORT=abc => loopback 3137`},
+	{"small ruby 1", `-- Procfile --
+web: ruby s.rb
+-- Gemfile --
+source "https://rubygems.org"
+gem "webrick"
+-- s.rb --
+require "webrick"
+WEBrick::HTTPServer.new(Port: (ENV["PORT"] || 3138).to_i).start
+`, ` => any 3138
+PORT=7042 => any 7042`},
+	{"small ruby 2", `-- Procfile --
+web: ruby s.rb
+-- Gemfile --
+source "https://rubygems.org"
+gem "sinatra"
+gem "puma"
+-- s.rb --
+require "sinatra"
+set :port, 3139 unless ENV["PORT"]
+get("/") { "x" }
+`, ` => loopback 3139
+PORT=7043 => loopback 7043
+APP_ENV=production => any 3139`},
+	{"small ruby 3", `-- Procfile --
+web: rackup -p ${PORT:-3140}
+-- Gemfile --
+source "https://rubygems.org"
+gem "rack"
+gem "webrick"
+-- config.ru --
+run ->(e) { [200, {}, ["x"]] }
+`, ` => loopback 3140
+PORT=7044 => loopback 7044`},
+	{"small ruby 4", `-- Procfile --
+web: puma
+-- Gemfile --
+source "https://rubygems.org"
+gem "puma"
+gem "rack"
+-- config.ru --
+run ->(e) { [200, {}, ["x"]] }
+`, ` => any 9292
+PORT=7045 => any 9292
+RACK_ENV=production => any 9292`},
+	{"small ruby 5", `-- Procfile --
+web: ruby s.rb
+-- s.rb --
+require "socket"
+server = Socket.new(:INET, :STREAM)
+server.setsockopt(:SOCKET, :REUSEADDR, true)
+server.bind(Addrinfo.tcp("127.0.0.1", ENV.fetch("PORT", 3141).to_i))
+server.listen(5)
+loop { c, _ = server.accept; c.close }
+`, ` => loopback 3141
+SOCKET=3 => loopback 3141`},
+	{"small php 2", `-- Procfile --
+web: php -S localhost:${PORT:-3142}
+-- composer.json --
+{"require":{"php":">=8"}}
+-- index.php --
+x
+`, ` => loopback 3142
+PORT=7046 => loopback 7046`},
+	{"small php 3", `-- Procfile --
+web: php s.php
+-- s.php --
+<?php
+$port = $_ENV['PORT'] ?? $_SERVER['PORT'] ?? 3143;
+$s = stream_socket_server("tcp://0.0.0.0:" . intval($port)) ?: die();
+while (true) { if ($c = @stream_socket_accept($s, 5)) fclose($c); }
+`, ` => any 3143
+PORT=7047 => any 7047`},
+	{"small java 1", `-- Procfile --
+web: java S.java
+-- S.java --
+import com.sun.net.httpserver.HttpServer;
+import java.net.InetSocketAddress;
+class S {
+    public static void main(String[] a) throws Exception {
+        String p = System.getenv("PORT");
+        int port = p != null ? Integer.parseInt(p) : 3144;
+        HttpServer.create(new InetSocketAddress("0.0.0.0", port), 0).start();
+    }
+}
+`, ` => any 3144
+PORT=7048 => any 7048`},
+	{"small java 2", `-- Procfile --
+web: java -Dport=3145 S.java
+-- S.java --
+import java.net.*;
+class S {
+    static int port() {
+        try {
+            return Integer.parseInt(System.getenv("PORT"));
+        } catch (NumberFormatException e) {
+            return Integer.getInteger("port", 9000);
+        }
+    }
+    public static void main(String[] a) throws Exception {
+        try (ServerSocket s = new ServerSocket(port())) {
+            for (;;) s.accept().close();
+        }
+    }
+}
+`, ` => any 3145
+PORT=7049 => any 7049`},
+	{"small java 3", `-- Procfile --
+web: java S.java ${PORT:-3146}
+-- S.java --
+import java.net.*;
+import java.nio.channels.*;
+public class S {
+    public static void main(String... args) throws Exception {
+        int port = args.length > 0 ? Integer.parseInt(args[0]) : 80;
+        ServerSocketChannel c = ServerSocketChannel.open();
+        c.bind(new InetSocketAddress(InetAddress.getLoopbackAddress(), port));
+        while (true) c.accept().close();
+    }
+}
+`, ` => loopback 3146
+PORT=7050 => loopback 7050`},
+	{"zod with preprocess and refine", `-- Procfile --
+web: node s.mjs
+-- package.json --
+{"name":"a","private":true,"dependencies":{"zod":"3.25.0"}}
+-- s.mjs --
+import http from 'node:http';
+import { z } from 'zod';
+const Env = z.object({
+  PORT: z.preprocess((v) => (v === undefined || v === '' ? 3201 : Number(v)), z.number().int().min(1).max(65535)),
+  HOST: z.string().default('127.0.0.1'),
+});
+const parsed = Env.safeParse(process.env);
+if (!parsed.success) {
+  console.error(parsed.error.message);
+  process.exit(1);
+}
+http.createServer((q, s) => s.end()).listen(parsed.data.PORT, parsed.data.HOST);
+`, ` => loopback 3201
+PORT=7101 => loopback 7101
+PORT=99999 => exits`},
+	{"zod with transform and enum stage", `-- Procfile --
+web: node s.mjs
+-- package.json --
+{"name":"a","private":true,"dependencies":{"zod":"3.25.0"}}
+-- s.mjs --
+import http from 'node:http';
+import { z } from 'zod';
+const schema = z.object({
+  STAGE: z.enum(['dev', 'prod']).default('dev'),
+  PORT: z.string().regex(/^\d+$/).transform(Number).optional(),
+});
+const env = schema.parse(process.env);
+const defaults = { dev: 3202, prod: 80 };
+http.createServer((q, s) => s.end()).listen(env.PORT ?? defaults[env.STAGE], env.STAGE === 'prod' ? '0.0.0.0' : 'localhost');
+`, ` => loopback 3202
+STAGE=prod PORT=7102 => any 7102
+STAGE=other => exits`},
+	{"envalid with dev default", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"a","private":true,"dependencies":{"envalid":"8.0.0"}}
+-- s.js --
+const { cleanEnv, port, host } = require('envalid');
+const env = cleanEnv(process.env, { PORT: port({ devDefault: 3203 }), HOST: host({ default: '0.0.0.0' }) });
+require('http').createServer((q, s) => s.end()).listen(env.PORT, env.HOST);
+`, ` => exits
+NODE_ENV=production => exits
+NODE_ENV=production PORT=7103 => any 7103`},
+	{"env-var chain", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"a","private":true,"dependencies":{"env-var":"7.5.0"}}
+-- s.js --
+const env = require('env-var').from(process.env);
+const port = env.get('APP_PORT').default('3204').asPortNumber();
+require('http').createServer((q, s) => s.end()).listen(port);
+`, ` => any 3204
+APP_PORT=7104 => any 7104
+APP_PORT=abc => exits`},
+	{"convict with file and env", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"a","private":true,"dependencies":{"convict":"6.2.4"}}
+-- conf.json --
+{"port": 3206}
+-- s.js --
+const convict = require('convict');
+const config = convict({
+  ip: { format: String, default: '0.0.0.0', env: 'IP' },
+  port: { format: 'port', default: 3205, env: 'PORT', arg: 'port' },
+});
+config.loadFile('./conf.json');
+config.validate({ allowed: 'strict' });
+require('http').createServer((q, s) => s.end()).listen(config.get('port'), config.get('ip'));
+`, ` => any 3206
+PORT=7105 => any 7105
+IP=127.0.0.1 => loopback 3206`},
+	{"nconf layers", `-- Procfile --
+web: node s.js --http:port 3207
+-- package.json --
+{"name":"a","private":true,"dependencies":{"nconf":"0.12.1"}}
+-- conf.json --
+{"http": {"host": "0.0.0.0", "port": 3208}}
+-- s.js --
+const nconf = require('nconf');
+nconf.argv().env('__').file({ file: 'conf.json' }).defaults({ http: { port: 1 } });
+require('http').createServer((q, s) => s.end()).listen(Number(nconf.get('http:port')), nconf.get('http:host'));
+`, ` => any 3207
+http__host=127.0.0.1 => loopback 3207`},
+	{"config package with custom variables", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"a","private":true,"dependencies":{"config":"3.3.12"}}
+-- config/default.json --
+{"http": {"port": 3209, "host": "127.0.0.1"}}
+-- config/production.json --
+{"http": {"host": "0.0.0.0"}}
+-- config/custom-environment-variables.json --
+{"http": {"port": "GATE_PORT"}}
+-- s.js --
+const config = require('config');
+const { port, host } = config.get('http');
+require('http').createServer((q, s) => s.end()).listen(Number(port), host);
+`, ` => loopback 3209
+GATE_PORT=7108 => loopback 7108
+NODE_ENV=production => any 3209`},
+	{"yargs with env prefix", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"a","private":true,"dependencies":{"yargs":"17.7.2"}}
+-- s.js --
+const argv = require('yargs/yargs')(process.argv.slice(2)).env('GATE').option('port', { type: 'number', default: 3210 }).option('host', { default: '0.0.0.0' }).parse();
+require('http').createServer((q, s) => s.end()).listen(argv.port, argv.host);
+`, ` => any 3210
+GATE_PORT=7109 => any 7109`},
+	{"commander with env option", `-- Procfile --
+web: node s.js serve
+-- package.json --
+{"name":"a","private":true,"dependencies":{"commander":"12.1.0"}}
+-- s.js --
+const { Command, Option, InvalidArgumentError } = require('commander');
+const int = (v) => {
+  const n = parseInt(v, 10);
+  if (isNaN(n)) throw new InvalidArgumentError('no number');
+  return n;
+};
+const program = new Command();
+program
+  .command('serve')
+  .addOption(new Option('-p, --port <number>').env('PORT').default(3211).argParser(int))
+  .option('--host <host>', 'where', '127.0.0.1')
+  .action(({ port, host }) => require('http').createServer((q, s) => s.end()).listen(port, host));
+program.parse();
+`, ` => loopback 3211
+PORT=7110 => loopback 7110
+PORT=x => exits`},
+	{"pydantic with env file and field env", `-- Procfile --
+web: python3 s.py
+-- requirements.txt --
+pydantic==1.10.4
+-- .env --
+WEB_PORT=3213
+WEB_HOST=0.0.0.0
+-- s.py --
+import http.server
+from pydantic import BaseSettings, Field
+
+
+class Settings(BaseSettings):
+    port: int = Field(8000, env="WEB_PORT")
+    host: str = Field("127.0.0.1", env=["WEB_HOST", "HOST"])
+
+    class Config:
+        env_file = ".env"
+
+
+s = Settings()
+http.server.HTTPServer((s.host, s.port), http.server.BaseHTTPRequestHandler).serve_forever()
+`, ` => any 3213
+WEB_PORT=7113 => any 7113`},
+	{"decouple with cast", `-- Procfile --
+web: python3 s.py
+-- requirements.txt --
+python-decouple==3.6
+-- s.py --
+import socketserver
+from decouple import config
+
+port = config("PORT", default=3214, cast=int)
+host = "" if config("PUBLIC", default=False, cast=bool) else "127.0.0.1"
+socketserver.TCPServer((host, port), socketserver.BaseRequestHandler).serve_forever()
+`, ` => loopback 3214
+PORT=7114 PUBLIC=True => any 7114
+PUBLIC=maybe => exits`},
+	{"python dotenv values merged", `-- Procfile --
+web: python3 s.py
+-- requirements.txt --
+python-dotenv==0.21.0
+-- .env.shared --
+PORT=3215
+HOST=127.0.0.1
+-- .env.secret --
+HOST=0.0.0.0
+-- s.py --
+import os
+import socketserver
+from dotenv import dotenv_values
+
+config = {**dotenv_values(".env.shared"), **dotenv_values(".env.secret"), **os.environ}
+socketserver.TCPServer((config["HOST"], int(config["PORT"])), socketserver.BaseRequestHandler).serve_forever()
+`, ` => any 3215
+PORT=7115 => any 7115`},
+	{"click group with auto envvar", `-- Procfile --
+web: python3 s.py serve
+-- requirements.txt --
+click==8.1.3
+-- s.py --
+import socketserver
+import click
+
+
+@click.group(context_settings={"auto_envvar_prefix": "GATE"})
+def cli():
+    pass
+
+
+@cli.command()
+@click.option("--port", default=3216, show_default=True, type=click.IntRange(1, 65535))
+@click.option("--host", default="0.0.0.0")
+def serve(port, host):
+    with socketserver.TCPServer((host, port), socketserver.BaseRequestHandler) as s:
+        s.serve_forever()
+
+
+if __name__ == "__main__":
+    cli()
+`, ` => any 3216
+GATE_SERVE_PORT=7116 => any 7116
+GATE_SERVE_PORT=x => exits`},
+	{"go viper with config and prefix", `-- Procfile --
+web: ./a
+-- go.mod --
+module a
+
+go 1.23
+
+require github.com/spf13/viper v1.19.0
+-- config.yaml --
+http:
+  host: 127.0.0.1
+  port: 3221
+-- main.go --
+package main
+
+import (
+	"fmt"
+	"log"
+	"net/http"
+	"strings"
+
+	"github.com/spf13/viper"
+)
+
+func main() {
+	viper.SetConfigName("config")
+	viper.AddConfigPath(".")
+	viper.SetEnvPrefix("gate")
+	viper.SetEnvKeyReplacer(strings.NewReplacer(".", "_"))
+	viper.AutomaticEnv()
+	viper.SetDefault("http.port", 8080)
+	if err := viper.ReadInConfig(); err != nil {
+		log.Fatal(err)
+	}
+	addr := fmt.Sprintf("%s:%d", viper.GetString("http.host"), viper.GetInt("http.port"))
+	log.Fatal(http.ListenAndServe(addr, nil))
+}
+`, ` => loopback 3221
+GATE_HTTP_PORT=7121 => loopback 7121`},
+	{"go viper unmarshal", `-- Procfile --
+web: ./a
+-- go.mod --
+module a
+
+go 1.23
+
+require github.com/spf13/viper v1.19.0
+-- main.go --
+package main
+
+import (
+	"log"
+	"net"
+	"net/http"
+
+	"github.com/spf13/viper"
+)
+
+type Config struct {
+	Host string ` + "`" + `mapstructure:"host"` + "`" + `
+	Port string ` + "`" + `mapstructure:"port"` + "`" + `
+}
+
+func load() (c Config, err error) {
+	v := viper.New()
+	v.SetDefault("host", "0.0.0.0")
+	v.SetDefault("port", "3222")
+	if err = v.BindEnv("port", "PORT"); err != nil {
+		return
+	}
+	err = v.Unmarshal(&c)
+	return
+}
+
+func main() {
+	c, err := load()
+	if err != nil {
+		log.Fatal(err)
+	}
+	log.Fatal(http.ListenAndServe(net.JoinHostPort(c.Host, c.Port), nil))
+}
+`, ` => any 3222
+PORT=7122 => any 7122`},
+	{"go envconfig", `-- Procfile --
+web: ./a
+-- go.mod --
+module a
+
+go 1.23
+
+require github.com/kelseyhightower/envconfig v1.4.0
+-- main.go --
+package main
+
+import (
+	"fmt"
+	"log"
+	"net/http"
+
+	"github.com/kelseyhightower/envconfig"
+)
+
+type spec struct {
+	Host string ` + "`" + `default:"127.0.0.1"` + "`" + `
+	Port int    ` + "`" + `envconfig:"PORT" default:"3223"` + "`" + `
+}
+
+func main() {
+	var s spec
+	if err := envconfig.Process("gate", &s); err != nil {
+		log.Fatal(err)
+	}
+	log.Fatal(http.ListenAndServe(fmt.Sprint(s.Host, ":", s.Port), nil))
+}
+`, ` => loopback 3223
+GATE_PORT=7123 => loopback 7123
+GATE_PORT=x => exits`},
+	{"go caarlos env", `-- Procfile --
+web: ./a
+-- go.mod --
+module a
+
+go 1.23
+
+require github.com/caarlos0/env/v11 v11.2.2
+-- main.go --
+package main
+
+import (
+	"log"
+	"net/http"
+	"strconv"
+
+	"github.com/caarlos0/env/v11"
+)
+
+type config struct {
+	HTTP struct {
+		Host string ` + "`" + `env:"HOST" envDefault:"0.0.0.0"` + "`" + `
+		Port int    ` + "`" + `env:"PORT" envDefault:"3224"` + "`" + `
+	}
+}
+
+func main() {
+	cfg, err := env.ParseAs[config]()
+	if err != nil {
+		log.Fatal(err)
+	}
+	log.Fatal(http.ListenAndServe(cfg.HTTP.Host+":"+strconv.Itoa(cfg.HTTP.Port), nil))
+}
+`, ` => any 3224
+PORT=7124 HOST=127.0.0.1 => loopback 7124`},
+	{"go kong", `-- Procfile --
+web: ./a serve --host 127.0.0.1
+-- go.mod --
+module a
+
+go 1.23
+
+require github.com/alecthomas/kong v1.4.0
+-- main.go --
+package main
+
+import (
+	"fmt"
+	"net/http"
+
+	"github.com/alecthomas/kong"
+)
+
+type ServeCmd struct {
+	Host string ` + "`" + `default:"0.0.0.0"` + "`" + `
+	Port int    ` + "`" + `default:"3225" env:"PORT"` + "`" + `
+}
+
+func (s *ServeCmd) Run() error {
+	return http.ListenAndServe(fmt.Sprintf("%s:%d", s.Host, s.Port), nil)
+}
+
+var cli struct {
+	Serve ServeCmd ` + "`" + `cmd:""` + "`" + `
+}
+
+func main() {
+	ctx := kong.Parse(&cli)
+	ctx.FatalIfErrorf(ctx.Run())
+}
+`, ` => loopback 3225
+PORT=7125 => loopback 7125`},
+	{"go cobra with persistent flags", `-- Procfile --
+web: ./a serve -p 3226
+-- go.mod --
+module a
+
+go 1.23
+
+require github.com/spf13/cobra v1.8.1
+-- main.go --
+package main
+
+import (
+	"net"
+	"net/http"
+	"os"
+	"strconv"
+
+	"github.com/spf13/cobra"
+)
+
+var host string
+
+func newServe() *cobra.Command {
+	var port int
+	cmd := &cobra.Command{
+		Use: "serve",
+		RunE: func(cmd *cobra.Command, args []string) error {
+			return http.ListenAndServe(net.JoinHostPort(host, strconv.Itoa(port)), nil)
+		},
+	}
+	cmd.Flags().IntVarP(&port, "port", "p", 8080, "port")
+	return cmd
+}
+
+func main() {
+	root := &cobra.Command{Use: "gate", SilenceUsage: true}
+	def := os.Getenv("GATE_HOST")
+	if def == "" {
+		def = "0.0.0.0"
+	}
+	root.PersistentFlags().StringVar(&host, "host", def, "host")
+	root.AddCommand(newServe())
+	if err := root.Execute(); err != nil {
+		os.Exit(1)
+	}
+}
+`, ` => any 3226
+GATE_HOST=127.0.0.1 => loopback 3226`},
+	{"go urfave", `-- Procfile --
+web: ./a serve
+-- go.mod --
+module a
+
+go 1.23
+
+require github.com/urfave/cli/v2 v2.27.4
+-- main.go --
+package main
+
+import (
+	"fmt"
+	"log"
+	"net/http"
+	"os"
+
+	"github.com/urfave/cli/v2"
+)
+
+func main() {
+	app := &cli.App{
+		Name: "gate",
+		Commands: []*cli.Command{{
+			Name: "serve",
+			Flags: []cli.Flag{
+				&cli.IntFlag{Name: "port", Value: 3227, EnvVars: []string{"GATE_PORT"}},
+				&cli.StringFlag{Name: "host", Value: "127.0.0.1"},
+			},
+			Action: func(c *cli.Context) error {
+				return http.ListenAndServe(fmt.Sprintf("%s:%d", c.String("host"), c.Int("port")), nil)
+			},
+		}},
+	}
+	if err := app.Run(os.Args); err != nil {
+		log.Fatal(err)
+	}
+}
+`, ` => loopback 3227
+GATE_PORT=7127 => loopback 7127`},
+	{"go godotenv", `-- Procfile --
+web: ./a
+-- go.mod --
+module a
+
+go 1.23
+
+require github.com/joho/godotenv v1.5.1
+-- .env --
+PORT=3228
+-- main.go --
+package main
+
+import (
+	"log"
+	"net/http"
+	"os"
+
+	"github.com/joho/godotenv"
+)
+
+func main() {
+	if err := godotenv.Load(); err != nil {
+		log.Println("no .env")
+	}
+	log.Fatal(http.ListenAndServe(":"+os.Getenv("PORT"), nil))
+}
+`, ` => any 3228
+PORT=7128 => any 7128`},
+	{"go echo and middleware", `-- Procfile --
+web: ./a
+-- go.mod --
+module a
+
+go 1.23
+
+require github.com/labstack/echo/v4 v4.12.0
+-- main.go --
+package main
+
+import (
+	"cmp"
+	"errors"
+	"net/http"
+	"os"
+
+	"github.com/labstack/echo/v4"
+	"github.com/labstack/echo/v4/middleware"
+)
+
+func main() {
+	e := echo.New()
+	e.HideBanner = true
+	e.Use(middleware.Recover())
+	e.GET("/", func(c echo.Context) error { return c.String(http.StatusOK, "ok") })
+	if err := e.Start(":" + cmp.Or(os.Getenv("PORT"), "3229")); !errors.Is(err, http.ErrServerClosed) {
+		e.Logger.Fatal(err)
+	}
+}
+`, ` => any 3229
+PORT=7129 => any 7129`},
+	{"go fiber with config", `-- Procfile --
+web: ./a
+-- go.mod --
+module a
+
+go 1.23
+
+require github.com/gofiber/fiber/v2 v2.52.5
+-- main.go --
+package main
+
+import (
+	"log"
+	"os"
+
+	"github.com/gofiber/fiber/v2"
+)
+
+func main() {
+	app := fiber.New(fiber.Config{DisableStartupMessage: true})
+	app.Get("/", func(c *fiber.Ctx) error { return c.SendString("ok") })
+	port := os.Getenv("PORT")
+	if len(port) == 0 {
+		port = "3230"
+	}
+	log.Fatal(app.Listen("127.0.0.1:" + port))
+}
+`, ` => loopback 3230
+PORT=7130 => loopback 7130`},
+	{"go toml decode", `-- Procfile --
+web: ./a
+-- go.mod --
+module a
+
+go 1.23
+
+require github.com/BurntSushi/toml v1.4.0
+-- gate.toml --
+title = "gate"
+
+[server]
+host = "0.0.0.0"
+ports = [3231, 3232]
+-- main.go --
+package main
+
+import (
+	"log"
+	"net/http"
+	"os"
+	"strconv"
+
+	"github.com/BurntSushi/toml"
+)
+
+type gate struct {
+	Title  string
+	Server *struct {
+		Host  string
+		Ports []int
+	}
+}
+
+func main() {
+	var g gate
+	if _, err := toml.DecodeFile("gate.toml", &g); err != nil {
+		log.Fatal(err)
+	}
+	port := strconv.Itoa(g.Server.Ports[0])
+	if p, ok := os.LookupEnv("GATE_PORT"); ok {
+		port = p
+	}
+	log.Fatal(http.ListenAndServe(g.Server.Host+":"+port, nil))
+}
+`, ` => any 3231
+GATE_PORT=7131 => any 7131`},
 }
 
 func TestProved(t *testing.T) {
