@@ -211,6 +211,12 @@ func (l *lexer) quoted() bool {
 			l.text1(1, `"`, true, "#{")
 		case c == ':' && isIdentStart(l.peek(1)) && (l.pos == 0 || l.src[l.pos-1] != ':'):
 			l.symbol()
+		case c == ':' && l.peek(1) == '@' && (isIdentStart(l.peek(2)) || l.peek(2) == '@') && l.pos > 0 && strings.IndexByte("(, [", l.src[l.pos-1]) >= 0: // :@name
+			start := l.pos
+			for l.pos++; l.peek(0) == '@'; l.pos++ {
+			}
+			l.ident()
+			l.emit(tString, start, l.text[start+1:l.pos])
 		case c == ':' && l.pos > 0 && strings.IndexByte("(, &", l.src[l.pos-1]) >= 0 && l.signSymbol():
 		case c == '$' && strings.IndexByte("~!?&", l.peek(1)) >= 0 && l.peek(1) != 0:
 			l.pos += 2

@@ -942,6 +942,9 @@ func (r *reader) classMember(body *Node) {
 		name = t.text
 		r.pos++
 	case r.isP("["):
+		if o, p, n, e := r.at(1), r.at(2), r.at(3), r.at(4); o.text == "Symbol" && p.text == "." && n.kind == tName && e.text == "]" {
+			name = "\x00@Symbol." + n.text
+		}
 		r.skipBalanced()
 	default:
 		r.skipBalanced()

@@ -54,6 +54,17 @@ func dotenvFiles(st *fact.Start, files []*code.File, dotenv bool) []string {
 			add(source.Join(st.Final.Dir, name))
 		}
 	}
+	for _, f := range files { // Node.js 24, process.loadEnvFile
+		for _, site := range f.Calls {
+			if callee := site.Node.Kid(0); callee.Is(code.Member) && callee.Name == "loadEnvFile" && callee.Kid(0).Is(code.Name) && callee.Kids[0].Name == "process" {
+				if site.Node.Kid(1) == nil {
+					add(path.Join(st.Final.Dir, ".env"), true)
+				} else {
+					add(st.Program.PathOf(st.Program.Expr(site.Node.Kids[1], site.Scope)))
+				}
+			}
+		}
+	}
 	imported, called, plain := false, false, false
 	for _, i := range st.Imports {
 		plain = plain || i.Package == "dotenv" && !i.TypeOnly

@@ -750,6 +750,9 @@ func equals(a, b any, strict bool) (same, ok bool) {
 
 func (m *machine) contains(in, what any, py bool) (yes, ok bool) {
 	switch in := in.(type) {
+	case integer: // of flags
+		w, ok := what.(integer)
+		return ok && in&w == w, ok && py
 	case *envMap:
 		_, yes = m.env[show(what)]
 		return yes, known(what)

@@ -235,6 +235,34 @@ func (m *machine) jvNewOf(c *opaque, args []any, s *scope, at spot) (any, bool, 
 		if len(args) == 0 {
 			return nil, false, nil
 		}
+		if name == "Scanner" {
+			from := args[0]
+			if p, ok := from.(pyPath); ok {
+				v, err := m.jvFile1(p, "NoSuchFileException")
+				if err != nil {
+					return nil, true, err
+				}
+				from = v
+			}
+			text := ""
+			switch x := from.(type) {
+			case *content:
+				text = x.text
+			case string:
+				text = x
+			default:
+				return dontKnow("what is read"), true, nil
+			}
+			o := jvBuiltin("Scanner")
+			l := &list{}
+			for t := range strings.SplitAfterSeq(text, "\n") {
+				if t != "" {
+					l.items = append(l.items, strings.TrimRight(t, "\r\n"))
+				}
+			}
+			o.set("lines", l)
+			return o, true, m.use(len(text))
+		}
 		if c, ok := args[0].(*content); ok {
 			return c, true, nil
 		}
@@ -1322,6 +1350,26 @@ func (m *machine) jvSpecial(b *object, name string, args []any, s *scope, at spo
 			return nil, true, err
 		}
 		return b, true, nil
+	case "Scanner":
+		c := b.cells["lines"]
+		if c == nil {
+			break
+		}
+		l := c.v.(*list)
+		switch name {
+		case "hasNextLine":
+			return len(l.items) > 0, true, nil
+		case "nextLine":
+			if len(l.items) == 0 {
+				return nil, true, raise("NoSuchElementException", "No line found")
+			}
+			t := l.items[0]
+			l.items = l.items[1:]
+			return t, true, nil
+		case "close":
+			return nil, true, nil
+		}
+		return nil, true, giveUp("what is read by parts")
 	case "Future":
 		switch name {
 		case "join", "get":

@@ -290,6 +290,10 @@ func (m *machine) objectMethod(o *object, name string, args []any, keys map[stri
 	if v, done, err := m.parserMethod(o, name, args, keys, s, at); done || err != nil {
 		return v, done, err
 	}
+	if py && o.class != nil && o.class.builtin && o.class.name == "Template" && (name == "substitute" || name == "safe_substitute") {
+		v, err := m.pyTemplate(o, name, args, keys, at)
+		return v, true, err
+	}
 	if py {
 		if v, done, err := m.pyMatched(o, name, args, keys, at); done || err != nil {
 			return v, done, err

@@ -124,6 +124,11 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 				}
 			}
 		}
+		if c := b.top.vars["__getattr__"]; c != nil && s.python() { // PEP 562
+			if f, ok := c.v.(*function); ok {
+				return m.call(f, undefined, []any{name}, nil, spot{s.module.file, n})
+			}
+		}
 		return nil, giveUp("%s is not found in %s", name, b.file.Name)
 	case string:
 		if name == "name" && s.python() {
@@ -816,7 +821,7 @@ func (m *machine) setIndex(base, k, v any, s *scope, n *code.Node) error {
 // class makes a class of the tree.
 func (m *machine) class(n *code.Node, s *scope) (*class, error) {
 	c := &class{name: n.Name, node: n, scope: s, statics: newObject(), methods: newObject()}
-	mixed := false
+	mixed, flags := false, false
 	var given map[string]any // for __init_subclass__
 	for _, b := range n.Kid(0).Kids {
 		if b.Is(code.Keyword) {
@@ -855,8 +860,10 @@ func (m *machine) class(n *code.Node, s *scope) (*class, error) {
 			switch v.path {
 			case "typing.NamedTuple":
 				c.data = true
-			case "enum.Enum", "enum.Flag":
+			case "enum.Enum":
 				c.enum = true
+			case "enum.Flag", "enum.IntFlag":
+				c.enum, mixed, flags = true, true, true
 			case "enum.IntEnum", "enum.StrEnum":
 				c.enum, mixed = true, true
 			case "str", "int":
@@ -899,6 +906,11 @@ func (m *machine) class(n *code.Node, s *scope) (*class, error) {
 		case k.Is(code.Bind) && !s.python():
 			if k.Flag&code.Static == 0 {
 				c.fields = append(c.fields, k)
+				if len(k.Kids) > 2 && javascript(s.module.file.Lang) {
+					if err := m.decorateField(c, k, in); err != nil {
+						return nil, err
+					}
+				}
 				continue
 			}
 			v, err := m.eval(k.Kid(1), in)
@@ -968,6 +980,23 @@ func (m *machine) class(n *code.Node, s *scope) (*class, error) {
 				return nil, giveUp("a class that a metaclass makes")
 			}
 		}
+	}
+	if s.python() && c.enum && flags { // numbers that are put together
+		next := integer(1)
+		for _, name := range slices.Clone(c.statics.keys) {
+			switch v := c.statics.cells[name].v.(type) {
+			case *opaque:
+				if v.path == "enum.auto()" {
+					c.statics.set(name, next)
+					next <<= 1
+				}
+			case integer:
+				for next <= v {
+					next <<= 1
+				}
+			}
+		}
+		return c, nil
 	}
 	if s.python() && c.enum {
 		last := integer(0)
@@ -1105,6 +1134,13 @@ func (m *machine) construct(c *class, o *object, args []any, at spot) error {
 				if v, err = m.eval(k.Kids[1], in); err != nil {
 					return err
 				}
+			}
+			for _, f := range c.starts[k] {
+				w, err := m.call(f, o, []any{v}, nil, spot{c.scope.module.file, k})
+				if err != nil {
+					return err
+				}
+				v = w
 			}
 			o.set(k.Kid(0).Name, v)
 		}
@@ -1279,4 +1315,36 @@ func (m *machine) note(o *opaque, args []any, keys map[string]any, at spot) (sta
 func atoi(s string) (int, bool) {
 	i, err := strconv.Atoi(s)
 	return i, err == nil
+}
+
+// decorateField calls the decorators of a field: what they give makes its first
+// value (ECMAScript proposal "Decorators", stage 3, 2023-05; TypeScript 5.0).
+func (m *machine) decorateField(c *class, k *code.Node, s *scope) error {
+	for _, d := range slices.Backward(k.Kids[2:]) {
+		v, err := m.eval(d, s)
+		if err != nil {
+			return err
+		}
+		f, ok := v.(*function)
+		if !ok { // a framework's
+			continue
+		}
+		ctx := newObject()
+		ctx.set("kind", "field")
+		ctx.set("name", k.Kid(0).Name)
+		ctx.set("static", false)
+		ctx.set("private", strings.HasPrefix(k.Kid(0).Name, "#"))
+		ctx.set("metadata", newObject())
+		out, err := m.call(f, undefined, []any{undefined, ctx}, nil, spot{s.module.file, d})
+		if err != nil {
+			return err
+		}
+		if w, ok := out.(*function); ok {
+			if c.starts == nil {
+				c.starts = map[*code.Node][]*function{}
+			}
+			c.starts[k] = append(c.starts[k], w)
+		}
+	}
+	return nil
 }

@@ -9,6 +9,8 @@ import (
 	"strings"
 	"unicode"
 
+	"ubique/core/code"
+	"ubique/core/place"
 	"ubique/core/source"
 	"ubique/core/value"
 )
@@ -67,7 +69,11 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		} else if b, ok := keys["base"].(integer); ok {
 			base = int(b)
 		}
-		switch x := arg(0).(type) {
+		from := arg(0)
+		if c, ok := from.(*content); ok {
+			from = c.text
+		}
+		switch x := from.(type) {
 		case integer:
 			return x, true, nil
 		case float64:
@@ -444,6 +450,70 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			}
 		}
 		return nil, true, giveUp("a dotenv file")
+	case "importlib.import_module":
+		name, ok := arg(0).(string)
+		if !ok || len(args) > 1 || strings.HasPrefix(name, ".") {
+			return nil, true, giveUp("a module that is named while the program runs")
+		}
+		v, err := m.pyModule(name, at.f)
+		return v, true, err
+	case "ast.literal_eval":
+		t, ok := arg(0).(string)
+		if c, isContent := arg(0).(*content); isContent {
+			t, ok = c.text, true
+		}
+		if !ok {
+			return nil, true, giveUp("a text that is read as code")
+		}
+		v, err := m.pyLiteral(t)
+		return v, true, err
+	case "string.Template":
+		o := newObject()
+		o.class = &class{name: "Template", builtin: true, statics: newObject(), methods: newObject()}
+		o.set("template", arg(0))
+		return o, true, nil
+	case "collections.ChainMap":
+		d := newObject()
+		d.dict = true
+		for _, a := range slices.Backward(args) {
+			if _, ok := a.(*envMap); ok {
+				a = m.envObject(true)
+			}
+			o, ok := a.(*object)
+			if !ok || !o.dict && o.class != nil {
+				return nil, true, giveUp("a map that is not known")
+			}
+			for _, k := range o.keys {
+				d.set(k, o.cells[k].v)
+			}
+		}
+		return d, true, nil
+	case "operator.itemgetter", "operator.attrgetter":
+		names := slices.Clone(args)
+		attr := f.path == "operator.attrgetter"
+		return &function{native: func(m *machine, _ any, given []any, _ map[string]any, at spot) (any, error) {
+			l := &list{tuple: true}
+			for _, k := range names {
+				var v any
+				var err error
+				if attr {
+					v, err = m.key(first(given), show(k), top, at.n)
+				} else {
+					in := top.inner()
+					in.declare("\x00base", first(given))
+					in.declare("\x00key", k)
+					v, err = m.index(first(given), &code.Node{Kind: code.Index, Off: at.n.Off, End: at.n.End, Kids: []*code.Node{{Kind: code.Name, Name: "\x00base"}, {Kind: code.Name, Name: "\x00key"}}}, in)
+				}
+				if err != nil {
+					return nil, err
+				}
+				l.items = append(l.items, v)
+			}
+			if len(l.items) == 1 {
+				return l.items[0], nil
+			}
+			return l, nil
+		}}, true, nil
 	case "globals":
 		if mod := m.modules[at.f.Name]; mod != nil && len(args) == 0 {
 			return globalNames{mod}, true, nil
@@ -1084,3 +1154,72 @@ func (m *machine) pyList(b *list, name string, args []any, keys map[string]any, 
 // pyPlainNames are the names that every object of a class of Python 3.14 has.
 const pyPlainNames = `__class__ __delattr__ __dict__ __dir__ __doc__ __eq__ __firstlineno__ __format__ __ge__ __getattribute__ __getstate__ __gt__ __hash__ __init__ __init_subclass__ __le__ __lt__
 	__module__ __ne__ __new__ __reduce__ __reduce_ex__ __repr__ __setattr__ __sizeof__ __static_attributes__ __str__ __subclasshook__ __weakref__`
+
+// pyLiteral is what ast.literal_eval makes of a text.
+func (m *machine) pyLiteral(text string) (any, error) {
+	text = strings.TrimSpace(text)
+	if err := m.use(len(text) * 8); err != nil {
+		return nil, err
+	}
+	f := code.ReadAs(code.Python, "", []byte(text), place.NewLines([]byte(text)))
+	bad := f.Body == nil || len(f.Body.Kids) != 1 || !f.Body.Kids[0].Is(code.ExprStmt)
+	if !bad {
+		f.Body.Kids[0].Kid(0).Walk(func(k *code.Node) bool {
+			switch k.Kind {
+			case code.String, code.Number, code.True, code.False, code.Null, code.Array, code.Object, code.Pair, code.Unary:
+			default:
+				bad = true
+			}
+			return !bad
+		})
+	}
+	if bad {
+		return nil, raise("ValueError", "malformed node or string")
+	}
+	in := &scope{vars: map[string]*cell{}, module: &module{file: f, exports: newObject()}, this: undefined, own: true}
+	in.module.top = in
+	return m.eval(f.Body.Kids[0].Kid(0), in)
+}
+
+// pyTemplate is substitute of string.Template: $name, ${name} and $$.
+func (m *machine) pyTemplate(o *object, name string, args []any, keys map[string]any, at spot) (any, error) {
+	t, _ := o.get("template")
+	text, ok := t.(string)
+	if !ok {
+		return dontKnow("a template"), nil
+	}
+	values := map[string]any{}
+	if d, ok := first(args).(*object); ok {
+		for _, k := range d.keys {
+			values[k] = d.cells[k].v
+		}
+	} else if _, ok := first(args).(*envMap); ok {
+		values = m.envTexts()
+	} else if len(args) > 0 {
+		return dontKnow("a template"), nil
+	}
+	maps.Copy(values, keys)
+	var failed error
+	unknown := false
+	out := expand(strings.ReplaceAll(text, "$$", "\x00"), func(k string) string {
+		v, ok := values[k]
+		if !ok {
+			if name == "safe_substitute" {
+				return "$" + k
+			}
+			failed = raise("KeyError", k)
+			return ""
+		}
+		s, err := m.pyText1(v, false, at)
+		if err != nil {
+			failed = err
+		}
+		text, isText := s.(string)
+		unknown = unknown || !isText
+		return text
+	})
+	if unknown && failed == nil {
+		return dontKnow("a text with what is not known"), nil
+	}
+	return strings.ReplaceAll(out, "\x00", "$"), failed
+}

@@ -56,7 +56,8 @@ type (
 		outside bool   // of Go, from outside of the tree
 		tupled  []any  // the names of the fields of a named tuple that a call makes
 
-		selfish  bool // its methods are its own too: a module of functions (Ruby)
+		starts   map[*code.Node][]*function // what decorators make of the first values of fields
+		selfish  bool                       // its methods are its own too: a module of functions (Ruby)
 		extended []*class
 		readable map[string]bool // which of its objects' variables are read from outside (Ruby)
 	}

@@ -396,6 +396,9 @@ func (v *Value) Get(key string) *Value {
 				}
 				return &Value{Kind: Unknown, Text: why, At: from.At}
 			}
+			if from.Kind == Unknown { // it may hold anything
+				return &Value{Kind: Unknown, Text: from.Text, At: from.At}
+			}
 			return nil
 		}
 	}
