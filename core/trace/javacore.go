@@ -426,6 +426,11 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 		return nil, true, nil
 	case "System.exit", "Runtime.getRuntime().exit", "Runtime.getRuntime().halt":
 		return nil, true, &exit{}
+	case "URI.create":
+		if t, ok := arg(0).(string); ok {
+			return m.jvURI(t)
+		}
+		return dontKnow("an address"), true, nil
 	case "System.lineSeparator":
 		return "\n", true, nil
 	case "System.currentTimeMillis", "System.nanoTime":

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"ubique/core/code"
+	"ubique/core/place"
 	"ubique/core/source"
 )
 
@@ -3209,6 +3210,25 @@ func (m *machine) rbDelegates(c *class, name string, args []any, kw *object) err
 // rbSpecial are the methods of objects that this package makes.
 func (m *machine) rbSpecial(o *object, name string, args []any, kw *object, block any, s *scope, at spot) (any, bool, error) {
 	switch o.class.name {
+	case "ERB":
+		if name == "result" || name == "result_with_hash" {
+			in := s.inner()
+			if name == "result_with_hash" {
+				h, ok := first(args).(*object)
+				if !ok && kw != nil {
+					h = kw
+				}
+				if h == nil {
+					return dontKnow("a template"), true, nil
+				}
+				for _, k := range h.keys {
+					in.declare(strings.TrimPrefix(k, symbolKey), h.cells[k].v)
+				}
+			}
+			t, _ := o.get("text")
+			v, err := m.rbTemplate(show(t), in, at)
+			return v, true, err
+		}
 	case "MatchData":
 		switch name {
 		case "[]":
@@ -3618,10 +3638,20 @@ func (m *machine) rbLibrary(o *opaque, name string, args []any, kw *object, bloc
 		}
 		return v, true, nil
 	case "ERB.new":
-		if c, ok := first(args).(*content); ok && !strings.Contains(c.text, "<%") {
-			return c, true, nil
+		from := first(args)
+		if c, ok := from.(*content); ok {
+			if !strings.Contains(c.text, "<%") {
+				return c, true, nil
+			}
+			from = c.text
 		}
-		return dontKnow("a template"), true, nil
+		if _, ok := from.(string); !ok {
+			return dontKnow("a template"), true, nil
+		}
+		t := newObject()
+		t.class = &class{name: "ERB", builtin: true, statics: newObject(), methods: newObject()}
+		t.set("text", from)
+		return t, true, nil
 	case "OptionParser.new":
 		p := newObject()
 		p.class = &class{name: "OptionParser", builtin: true, statics: newObject(), methods: newObject()}
@@ -3955,4 +3985,51 @@ func (m *machine) rbEnd() error {
 		}
 	}
 	return nil
+}
+
+// rbTemplate is what a template of ERB makes: its expressions are worked out, its
+// comments left out; statements in it are not followed (Ruby 3.4, "ERB").
+func (m *machine) rbTemplate(text string, s *scope, at spot) (any, error) {
+	var b strings.Builder
+	for {
+		before, rest, found := strings.Cut(text, "<%")
+		b.WriteString(before)
+		if !found {
+			return b.String(), nil
+		}
+		inside, after, ok := strings.Cut(rest, "%>")
+		if !ok || b.Len() > maxText {
+			return dontKnow("a template"), nil
+		}
+		if trimmed, cut := strings.CutSuffix(inside, "-"); cut {
+			inside, after = trimmed, strings.TrimPrefix(after, "\n")
+		}
+		text = after
+		switch {
+		case strings.HasPrefix(inside, "#"):
+			continue
+		case !strings.HasPrefix(inside, "="):
+			return dontKnow("a template with statements"), nil
+		}
+		src := []byte(strings.TrimSpace(inside[1:]))
+		f := code.ReadAs(code.Ruby, "", src, place.NewLines(src))
+		if f.Body == nil {
+			return dontKnow("a template"), nil
+		}
+		mod := &module{file: f, exports: newObject()}
+		in := &scope{vars: map[string]*cell{}, up: s, module: mod, static: f.Top, this: s.this, fn: s.fn}
+		mod.top = in
+		v, err := m.rbBody(f.Body.Kids, in)
+		if err != nil {
+			return nil, err
+		}
+		if !known(v) {
+			return dontKnow("a template with what is not known"), nil
+		}
+		piece, err := m.rbText(v, at)
+		if err != nil {
+			return nil, err
+		}
+		b.WriteString(piece)
+	}
 }
