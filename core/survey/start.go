@@ -75,6 +75,7 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	}
 	st.Program = value.New(prog, main)
 	st.Program.Dir = st.Final.Dir
+	st.Program.Packaged = st.Final.Holds != nil
 	if target, ok := st.Final.Target(); ok && main != "" && len(st.Target.Args) == 0 {
 		past := false
 		words := st.Final.Free()

@@ -256,7 +256,15 @@ func (m *machine) outsideMethod(o *opaque, name string, args []any, keys map[str
 			return true, true, nil
 		case "from_object":
 			var from map[string]*cell
-			switch c := first(args).(type) {
+			given := first(args)
+			if text, ok := given.(string); ok { // by its dotted path
+				v, err := m.pyDotted(text, s)
+				if err != nil {
+					return nil, true, err
+				}
+				given = v
+			}
+			switch c := given.(type) {
 			case *module:
 				from = c.top.vars
 			case *class:

@@ -1477,6 +1477,9 @@ func (m *machine) jvOutside(o *opaque, what string, args []any, s *scope, at spo
 	if m.note(fn, args, nil, at) {
 		return nil, &exit{stays: true}
 	}
+	if strings.HasSuffix(fn.path, ".isClosed") || strings.HasSuffix(fn.path, ".isInterrupted") { // what the loops of a server ask
+		return false, nil
+	}
 	m.jvHanded(args, fn.path[strings.LastIndexByte(fn.path, '.')+1:], at)
 	if len(fn.path) > 400 {
 		return dontKnow("a chain of calls"), nil

@@ -450,6 +450,9 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			}
 		}
 		return nil, true, giveUp("a dotenv file")
+	case "getopt.getopt", "getopt.gnu_getopt":
+		v, err := m.pyOptions(args, f.path == "getopt.gnu_getopt")
+		return v, true, err
 	case "importlib.import_module":
 		name, ok := arg(0).(string)
 		if !ok || len(args) > 1 || strings.HasPrefix(name, ".") {
@@ -1222,4 +1225,103 @@ func (m *machine) pyTemplate(o *object, name string, args []any, keys map[string
 		return dontKnow("a text with what is not known"), nil
 	}
 	return strings.ReplaceAll(out, "\x00", "$"), failed
+}
+
+// pyDotted is what a dotted path names: a module, or something in one.
+func (m *machine) pyDotted(text string, s *scope) (any, error) {
+	module, rest := text, []string{}
+	for {
+		if p, ok := m.e.Loader.Resolve(s.module.file, module, ""); ok && m.e.Loader.File(p) != nil {
+			v, err := any(nil), error(nil)
+			if v, err = m.load(p); err != nil {
+				return nil, err
+			}
+			for _, k := range rest {
+				if v, err = m.key(v, k, s, s.module.file.Body); err != nil {
+					return nil, err
+				}
+			}
+			return v, nil
+		}
+		i := strings.LastIndexByte(module, '.')
+		if i < 0 {
+			return nil, giveUp("%s, which is not in the tree", text)
+		}
+		rest = append([]string{module[i+1:]}, rest...)
+		module = module[:i]
+	}
+}
+
+// pyOptions is getopt.getopt (Python 3.14 library reference, "getopt").
+func (m *machine) pyOptions(args []any, mixed bool) (any, error) {
+	given, ok := first(args).(*list)
+	short, isText := at2(args, 1).(string)
+	if !ok || !isText || mixed {
+		return nil, giveUp("the options of the command line")
+	}
+	long := map[string]bool{}
+	if l, ok := at2(args, 2).(*list); ok {
+		for _, x := range l.items {
+			name := show(x)
+			long[strings.TrimSuffix(name, "=")] = strings.HasSuffix(name, "=")
+		}
+	}
+	opts := &list{}
+	pair := func(name, v string) { opts.items = append(opts.items, &list{items: []any{name, v}, tuple: true}) }
+	words := given.items
+	wrong := func() (any, error) { return nil, raise("GetoptError", "an option that is not understood") }
+	for len(words) > 0 {
+		w, ok := words[0].(string)
+		if !ok {
+			return nil, giveUp("the options of the command line")
+		}
+		if w == "--" {
+			words = words[1:]
+			break
+		}
+		if len(w) < 2 || w[0] != '-' {
+			break
+		}
+		words = words[1:]
+		take := func() (string, bool) {
+			if len(words) == 0 {
+				return "", false
+			}
+			v, ok := words[0].(string)
+			words = words[1:]
+			return v, ok
+		}
+		if name, isLong := strings.CutPrefix(w, "--"); isLong {
+			name, v, has := strings.Cut(name, "=")
+			takes, known := long[name]
+			if !known || has && !takes {
+				return wrong()
+			}
+			if takes && !has {
+				if v, ok = take(); !ok {
+					return wrong()
+				}
+			}
+			pair("--"+name, v)
+			continue
+		}
+		for i := 1; i < len(w); i++ {
+			at := strings.IndexByte(short, w[i])
+			if at < 0 || w[i] == ':' {
+				return wrong()
+			}
+			v := ""
+			if at+1 < len(short) && short[at+1] == ':' {
+				if v = w[i+1:]; v == "" {
+					if v, ok = take(); !ok {
+						return wrong()
+					}
+				}
+				pair("-"+w[i:i+1], v)
+				break
+			}
+			pair("-"+w[i:i+1], v)
+		}
+	}
+	return &list{items: []any{opts, &list{items: slices.Clone(words)}}, tuple: true}, nil
 }

@@ -316,7 +316,7 @@ func errorClass(name string) *class {
 // lookup gives a variable of the environment, and notes that it was asked for.
 func (m *machine) lookup(name string, at spot) (string, bool) {
 	v, ok := m.env[name]
-	if !ok && strings.HasPrefix(name, "npm_") && !strings.HasPrefix(name, "npm_package_config_") && m.doubt == "" && javascript(m.main.Lang) {
+	if !ok && strings.HasPrefix(name, "npm_") && !strings.HasPrefix(name, "npm_package_config_") && m.doubt == "" && m.e.Packaged {
 		m.doubt = "the variable " + name + ", which the package manager sets"
 	}
 	if m.set.Vague[name] && m.doubt == "" {

@@ -42,6 +42,7 @@ type Eval struct {
 	Dir      string   // the folder it runs in
 	Args     []*Value // the arguments that the start command passes to it
 	Quoted   []bool   // which of them stand in quotes: an empty one is there all the same
+	Packaged bool     // a package manager runs the program, and sets variables of its own
 	Released bool     // it runs as a release (Elixir)
 	// Properties are those that the command line of a virtual machine sets.
 	Properties map[string]*Value
