@@ -4021,6 +4021,1845 @@ func main() {
 }
 `, ` => any 3231
 GATE_PORT=7131 => any 7131`},
+	{"node load env file by the process", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"a","private":true,"engines":{"node":"20.x"}}
+-- conf.env --
+PORT=3301
+BIND="127.0.0.1"
+-- s.js --
+process.loadEnvFile('conf.env');
+require('http').createServer((q, s) => s.end()).listen({ port: process.env.PORT, host: process.env.BIND });
+`, ` => loopback 3301
+PORT=7201 => loopback 7201`},
+	{"node define property and frozen settings", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"a","private":true}
+-- s.js --
+'use strict';
+const settings = Object.create(null);
+for (const [name, def] of [['port', 3304], ['host', '0.0.0.0']]) {
+  Object.defineProperty(settings, name, { enumerable: true, get: () => process.env[` + "`" + `GATE_${name.toUpperCase()}` + "`" + `] ?? def });
+}
+Object.freeze(settings);
+const { port, host } = settings;
+require('http').createServer((q, s) => s.end()).listen(+port, host);
+`, ` => any 3304
+GATE_PORT=7202 => any 7202`},
+	{"node static block and private methods", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"a","private":true}
+-- s.js --
+class Config {
+  static #values = {};
+  static {
+    for (const k of ['PORT', 'HOST']) if (k in process.env) this.#values[k] = process.env[k];
+  }
+  static get(key, fallback) { return this.#has(key) ? this.#values[key] : fallback; }
+  static #has(key) { return Object.hasOwn(Config.#values, key); }
+}
+require('http').createServer((q, s) => s.end()).listen(Config.get('PORT', 3305), Config.get('HOST', '::1'));
+`, ` => loopback 3305
+PORT=7203 => loopback 7203`},
+	{"node async generator of sources", `-- Procfile --
+web: node s.mjs
+-- package.json --
+{"name":"a","private":true}
+-- s.mjs --
+import { createServer } from 'node:http';
+import { readFile } from 'node:fs/promises';
+async function* sources() {
+  yield { port: 3306, host: '127.0.0.1' };
+  try {
+    yield JSON.parse(await readFile(new URL('./local.json', import.meta.url), 'utf8'));
+  } catch {}
+  if (process.env.PORT) yield { port: Number(process.env.PORT) };
+}
+let config = {};
+for await (const s of sources()) config = { ...config, ...s };
+createServer((q, s) => s.end()).listen(config.port, config.host);
+-- local.json --
+{"host": "0.0.0.0"}
+`, ` => any 3306
+PORT=7204 => any 7204`},
+	{"ts with decorators and generics", `-- Procfile --
+web: npx tsx s.ts
+-- package.json --
+{"name":"a","private":true,"dependencies":{"tsx":"4.0.0"}}
+-- s.ts --
+import { createServer } from 'node:http';
+type Parse<T> = (raw: string) => T;
+const registry = new Map<string, { key: string; parse: Parse<unknown> }>();
+function env<T>(key: string, parse: Parse<T>) {
+  return (_: undefined, ctx: ClassFieldDecoratorContext) => {
+    registry.set(String(ctx.name), { key, parse });
+    return (initial: T): T => {
+      const raw = process.env[key];
+      return raw === undefined ? initial : parse(raw);
+    };
+  };
+}
+class Settings {
+  @env('SVC_PORT', Number) port = 3308;
+  @env('SVC_HOST', String) host = '127.0.0.1';
+}
+const s = new Settings();
+createServer((q, r) => r.end()).listen(s.port, s.host);
+`, ` => loopback 3308
+SVC_PORT=7206 => loopback 7206`},
+	{"koa with compose of config functions", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"a","private":true,"dependencies":{"koa":"3.3.0"}}
+-- s.js --
+const Koa = require('koa');
+const pipe = (...fns) => (x) => fns.reduce((v, f) => f(v), x);
+const base = () => ({ port: 3309, host: 'localhost' });
+const byStage = (c) => (process.env.NODE_ENV === 'production' ? { ...c, host: '0.0.0.0' } : c);
+const byEnv = (c) => Object.assign(c, process.env.PORT && { port: Number(process.env.PORT) });
+const { port, host } = pipe(base, byStage, byEnv)();
+new Koa().listen(port, host === 'localhost' ? '127.0.0.1' : host);
+`, ` => loopback 3309
+NODE_ENV=production PORT=7207 => any 7207`},
+	{"python settings module by name", `-- Procfile --
+web: python3 run.py
+-- gate/__init__.py --
+
+-- gate/settings/__init__.py --
+
+-- gate/settings/base.py --
+HOST = "127.0.0.1"
+PORT = 3310
+-- gate/settings/live.py --
+import os
+
+from .base import *
+
+HOST = "0.0.0.0"
+PORT = int(os.environ.get("PORT", PORT + 1))
+-- gate/conf.py --
+import importlib
+import os
+
+
+class LazySettings:
+    def __init__(self):
+        self._module = None
+
+    def __getattr__(self, name):
+        if self._module is None:
+            self._module = importlib.import_module(os.environ.get("GATE_SETTINGS", "gate.settings.base"))
+        return getattr(self._module, name)
+
+
+settings = LazySettings()
+-- run.py --
+import socketserver
+
+from gate.conf import settings
+
+socketserver.TCPServer((settings.HOST, settings.PORT), socketserver.BaseRequestHandler).serve_forever()
+`, ` => loopback 3310
+GATE_SETTINGS=gate.settings.live => any 3311`},
+	{"python literal eval and template", `-- Procfile --
+web: python3 s.py
+-- conf.txt --
+{"port": 3311, "public": False}
+-- s.py --
+import ast
+import os
+import socketserver
+from string import Template
+
+with open(os.path.join(os.path.dirname(__file__), "conf.txt")) as f:
+    conf = ast.literal_eval(f.read())
+text = Template("$host:$port").substitute(host="0.0.0.0" if conf["public"] else "127.0.0.1", port=conf["port"])
+host, port = text.split(":")
+socketserver.TCPServer((host, int(port)), socketserver.BaseRequestHandler).serve_forever()
+`, ` => loopback 3311
+GATE={port:7209,public:True} => loopback 3311`},
+	{"python module getattr and partial", `-- Procfile --
+web: python3 s.py
+-- gateconf.py --
+import os
+from functools import partial
+
+_get = partial(os.environ.get)
+_defaults = dict(port=3312, host="127.0.0.1")
+
+
+def __getattr__(name):
+    try:
+        default = _defaults[name.lower()]
+    except KeyError:
+        raise AttributeError(name) from None
+    value = _get("GATE_" + name.upper(), default)
+    return type(default)(value)
+-- s.py --
+from http.server import HTTPServer, BaseHTTPRequestHandler
+
+import gateconf
+
+HTTPServer((gateconf.HOST, gateconf.PORT), BaseHTTPRequestHandler).serve_forever()
+`, ` => loopback 3312
+GATE_PORT=7210 => loopback 7210`},
+	{"python chain map and itemgetter", `-- Procfile --
+web: python3 s.py --port 3313
+-- s.py --
+import argparse
+import os
+import socketserver
+from collections import ChainMap
+from operator import itemgetter
+
+p = argparse.ArgumentParser()
+p.add_argument("--port")
+p.add_argument("--host")
+args = {k: v for k, v in vars(p.parse_args()).items() if v is not None}
+env = {k.lower(): v for k, v in os.environ.items() if k in ("PORT", "HOST")}
+conf = ChainMap(args, env, {"port": 80, "host": "0.0.0.0"})
+host, port = itemgetter("host", "port")(conf)
+socketserver.TCPServer((host, int(port)), socketserver.BaseRequestHandler).serve_forever()
+`, ` => any 3313
+HOST=127.0.0.1 => loopback 3313`},
+	{"python with context manager server and threads", `-- Procfile --
+web: python3 s.py
+-- s.py --
+import os
+import threading
+from contextlib import contextmanager
+from http.server import ThreadingHTTPServer, SimpleHTTPRequestHandler
+
+
+@contextmanager
+def running(port):
+    httpd = ThreadingHTTPServer(("127.0.0.1", port), SimpleHTTPRequestHandler)
+    t = threading.Thread(target=httpd.serve_forever)
+    t.start()
+    try:
+        yield httpd
+    finally:
+        t.join()
+
+
+with running(int(os.getenv("PORT", "3314"))) as server:
+    print(server.server_address)
+`, ` => loopback 3314
+PORT=7211 => loopback 7211`},
+	{"python async protocol factory", `-- Procfile --
+web: python3 s.py
+-- s.py --
+import asyncio
+import os
+
+
+class Echo(asyncio.Protocol):
+    def connection_made(self, transport):
+        self.transport = transport
+
+    def data_received(self, data):
+        self.transport.write(data)
+
+
+async def main():
+    loop = asyncio.get_running_loop()
+    server = await loop.create_server(Echo, "0.0.0.0", int(os.environ.get("PORT", 3315)))
+    async with server:
+        await server.serve_forever()
+
+
+if __name__ == "__main__":
+    try:
+        asyncio.run(main())
+    except KeyboardInterrupt:
+        pass
+`, ` => any 3315
+PORT=7212 => any 7212`},
+	{"python flag enum and socket", `-- Procfile --
+web: python3 s.py
+-- s.py --
+import enum
+import os
+import socket
+
+
+class Mode(enum.Flag):
+    NONE = 0
+    PUBLIC = enum.auto()
+    REUSE = enum.auto()
+
+    @classmethod
+    def parse(cls, text):
+        mode = cls.NONE
+        for word in filter(None, text.split("|")):
+            mode |= cls[word]
+        return mode
+
+
+mode = Mode.parse(os.environ.get("MODE", ""))
+s = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
+if mode & Mode.REUSE:
+    s.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+s.bind(("0.0.0.0" if Mode.PUBLIC in mode else "127.0.0.1", 3316))
+s.listen()
+while True:
+    s.accept()[0].close()
+`, ` => loopback 3316
+MODE=PUBLIC|REUSE => any 3316`},
+	{"flask with blueprint and before serving port file", `-- Procfile --
+web: python3 app.py
+-- requirements.txt --
+flask==2.2.2
+-- gate.port --
+3317
+-- other.port --
+3318
+-- app.py --
+import os
+from pathlib import Path
+
+from flask import Blueprint, Flask
+
+bp = Blueprint("main", __name__)
+
+
+@bp.get("/")
+def index():
+    return "ok"
+
+
+def read_port():
+    path = Path(__file__).with_name(os.environ.get("PORT_FILE", "gate.port"))
+    return int(path.read_text().strip())
+
+
+app = Flask(__name__)
+app.register_blueprint(bp)
+if __name__ == "__main__":
+    app.run(port=read_port())
+`, ` => loopback 3317
+PORT_FILE=other.port => loopback 3318`},
+	{"go embed and generics", `-- Procfile --
+web: ./a
+-- go.mod --
+module a
+
+go 1.23
+-- stages.json --
+{"dev": {"addr": "127.0.0.1:3319"}, "live": {"addr": ":3320"}}
+-- main.go --
+package main
+
+import (
+	_ "embed"
+	"encoding/json"
+	"fmt"
+	"log"
+	"net/http"
+	"os"
+)
+
+//go:embed stages.json
+var raw []byte
+
+type stage struct {
+	Addr string ` + "`" + `json:"addr"` + "`" + `
+}
+
+func must[T any](v T, err error) T {
+	if err != nil {
+		log.Fatal(err)
+	}
+	return v
+}
+
+func decode[T any](b []byte) (out T, err error) {
+	err = json.Unmarshal(b, &out)
+	return
+}
+
+func pick[K comparable, V any](m map[K]V, k K) (V, error) {
+	v, ok := m[k]
+	if !ok {
+		return v, fmt.Errorf("no %v", k)
+	}
+	return v, nil
+}
+
+func main() {
+	name := os.Getenv("STAGE")
+	if name == "" {
+		name = "dev"
+	}
+	s := must(pick(must(decode[map[string]stage](raw)), name))
+	log.Fatal(http.ListenAndServe(s.Addr, nil))
+}
+`, ` => loopback 3319
+STAGE=live => any 3320`},
+	{"go with interfaces for clock and config", `-- Procfile --
+web: ./a
+-- go.mod --
+module a
+
+go 1.23
+-- main.go --
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net"
+	"net/http"
+	"os"
+	"strconv"
+	"time"
+)
+
+type Lookup func(string) (string, bool)
+
+type Config struct {
+	Addr    string
+	Timeout time.Duration
+}
+
+type ConfigError struct {
+	Key string
+	Err error
+}
+
+func (e *ConfigError) Error() string { return fmt.Sprintf("%s: %v", e.Key, e.Err) }
+func (e *ConfigError) Unwrap() error { return e.Err }
+
+func Parse(look Lookup) (Config, error) {
+	cfg := Config{Addr: ":3321", Timeout: 10 * time.Second}
+	if v, ok := look("ADDR"); ok {
+		if _, port, err := net.SplitHostPort(v); err != nil {
+			return cfg, &ConfigError{"ADDR", err}
+		} else if n, err := strconv.Atoi(port); err != nil || n > 1<<16-1 {
+			return cfg, &ConfigError{Key: "ADDR", Err: errors.New("bad port")}
+		}
+		cfg.Addr = v
+	}
+	if v, ok := look("TIMEOUT"); ok {
+		d, err := time.ParseDuration(v)
+		if err != nil {
+			return cfg, &ConfigError{"TIMEOUT", err}
+		}
+		cfg.Timeout = d
+	}
+	return cfg, nil
+}
+
+func main() {
+	cfg, err := Parse(os.LookupEnv)
+	var ce *ConfigError
+	if errors.As(err, &ce) {
+		fmt.Fprintln(os.Stderr, ce)
+		os.Exit(64)
+	}
+	ctx, cancel := context.WithCancel(context.Background())
+	defer cancel()
+	srv := http.Server{
+		Addr:        cfg.Addr,
+		ReadTimeout: cfg.Timeout,
+		BaseContext: func(net.Listener) context.Context { return ctx },
+	}
+	if err := srv.ListenAndServe(); err != nil && err != http.ErrServerClosed {
+		panic(err)
+	}
+}
+`, ` => any 3321
+LISTEN_FDS=1 => any 3321
+ADDR=127.0.0.1:7214 => loopback 7214`},
+	{"ruby option parser into hash and comparable", `-- Procfile --
+web: ruby s.rb --port 3322
+-- Gemfile --
+source "https://rubygems.org"
+-- s.rb --
+require "optparse"
+require "socket"
+
+opts = {}
+OptionParser.new do |o|
+  o.on("--port=PORT", Integer)
+  o.on("--[no-]public")
+end.parse!(into: opts)
+
+Endpoint = Struct.new(:host, :port, keyword_init: true) do
+  def open = TCPServer.new(host, port)
+  def to_s = "#{host}:#{port}"
+end
+
+e = Endpoint.new(host: ENV.fetch("HOST") { opts[:public] == false ? "::1" : "0.0.0.0" }, port: opts.fetch(:port, 80))
+warn "on #{e}"
+s = e.open
+loop { s.accept.close }
+`, ` => any 3322
+HOST=127.0.0.1 => loopback 3322`},
+	{"ruby erb yaml and dig", `-- Procfile --
+web: ruby s.rb
+-- config/gate.yml.erb --
+http:
+  host: <%= ENV.fetch("GATE_HOST", "0.0.0.0") %>
+  port: <%= ENV["GATE_PORT"] || 3323 %>
+-- s.rb --
+require "erb"
+require "yaml"
+require "socket"
+
+text = ERB.new(File.read(File.expand_path("config/gate.yml.erb", __dir__))).result
+conf = YAML.safe_load(text)
+s = TCPServer.new(conf.dig("http", "host"), conf.dig("http", "port"))
+loop { s.accept.close }
+`, ` => any 3323
+GATE_PORT=7216 => any 7216`},
+	{"ruby forwardable and singleton", `-- Procfile --
+web: ruby -I. s.rb
+-- conf.rb --
+require "singleton"
+require "forwardable"
+
+class Conf
+  include Singleton
+  extend Forwardable
+  def_delegators :@values, :[], :fetch, :key?
+
+  def initialize
+    @values = { host: "127.0.0.1", port: 3324 }
+    ENV.each { |k, v| @values[k.downcase.to_sym] = v if %w[HOST PORT].include?(k) }
+    @values[:port] = @values[:port].to_i
+    @values.freeze
+  end
+end
+-- s.rb --
+require "conf"
+require "socket"
+c = Conf.instance
+Socket.tcp_server_loop(c[:host], c.fetch(:port)) { |s, _| s.close }
+`, ` => loopback 3324
+PORT=7217 => loopback 7217`},
+	{"php autoload and readonly config", `-- Procfile --
+web: php index.php
+-- composer.json --
+{"require":{"php":">=8.1"}}
+-- src/Config.php --
+<?php
+namespace Gate;
+
+final class Config
+{
+    private const DEFAULTS = ['host' => '0.0.0.0', 'port' => 3325];
+
+    private function __construct(public readonly string $host, public readonly int $port) {}
+
+    public static function fromEnvironment(string $prefix = 'GATE_'): self
+    {
+        $values = [];
+        foreach (self::DEFAULTS as $key => $default) {
+            $raw = getenv($prefix . strtoupper($key));
+            $values[$key] = $raw === false ? $default : match (gettype($default)) {
+                'integer' => (int) $raw,
+                default => $raw,
+            };
+        }
+        return new self(...$values);
+    }
+}
+-- index.php --
+<?php
+spl_autoload_register(function (string $class): void {
+    $file = __DIR__ . '/src/' . str_replace('\\', '/', substr($class, strlen('Gate\\'))) . '.php';
+    if (is_file($file)) {
+        require $file;
+    }
+});
+
+use Gate\Config;
+
+$c = Config::fromEnvironment();
+$s = stream_socket_server("tcp://{$c->host}:{$c->port}");
+while ($x = stream_socket_accept($s, -1)) fclose($x);
+`, ` => any 3325
+GATE_PORT=7218 => any 7218`},
+	{"php constants and closures", `-- Procfile --
+web: php s.php
+-- s.php --
+<?php
+define('STAGE', getenv('STAGE') ?: 'dev');
+const PORTS = ['dev' => 3326, 'live' => 3327];
+$listen = fn(string $host): Closure => function (int $port) use ($host) {
+    $s = socket_create_listen($port) ?: exit(1);
+    return $s;
+};
+$s = $listen('x')(constant('PORTS')[STAGE]);
+while ($c = socket_accept($s)) socket_close($c);
+`, ` => any 3326
+STAGE=live => any 3327`},
+	{"java scanner and uri", `-- Procfile --
+web: java S.java
+-- gate.conf --
+# gate
+port 3328
+bind 0.0.0.0
+-- S.java --
+import java.io.*;
+import java.net.*;
+import java.nio.file.*;
+import java.util.*;
+
+public class S {
+    public static void main(String[] args) throws IOException {
+        Map<String, String> conf = new HashMap<>();
+        try (Scanner in = new Scanner(Path.of("gate.conf"))) {
+            while (in.hasNextLine()) {
+                String line = in.nextLine().trim();
+                if (line.isEmpty() || line.startsWith("#")) continue;
+                String[] kv = line.split("\\s+", 2);
+                conf.put(kv[0], kv[1]);
+            }
+        }
+        String url = System.getenv("GATE_URL");
+        if (url != null) {
+            URI u = URI.create(url);
+            conf.put("bind", u.getHost());
+            conf.put("port", String.valueOf(u.getPort()));
+        }
+        ServerSocket s = new ServerSocket();
+        s.bind(new InetSocketAddress(conf.get("bind"), Integer.parseInt(conf.get("port"))));
+        while (true) s.accept().close();
+    }
+}
+`, ` => any 3328
+GATE_URL=tcp://127.0.0.1:7219 => loopback 7219`},
+	{"java lines of files with streams", `-- Procfile --
+web: java -cp out gate.Main
+-- gate.env --
+PORT=3329
+HOST=127.0.0.1
+-- src/gate/Env.java --
+package gate;
+
+import java.io.IOException;
+import java.nio.file.*;
+import java.util.Map;
+import java.util.stream.*;
+
+record Env(Map<String, String> values) {
+    static Env load(String file) throws IOException {
+        try (Stream<String> lines = Files.lines(Paths.get(file))) {
+            return new Env(lines.filter(l -> l.contains("=")).map(l -> l.split("=", 2)).collect(Collectors.toMap(a -> a[0], a -> a[1])));
+        }
+    }
+
+    String get(String key) {
+        return System.getenv().getOrDefault(key, values.get(key));
+    }
+}
+-- src/gate/Main.java --
+package gate;
+
+import com.sun.net.httpserver.HttpServer;
+import java.net.InetSocketAddress;
+
+public class Main {
+    public static void main(String[] args) throws Exception {
+        Env env = Env.load("gate.env");
+        HttpServer.create(new InetSocketAddress(env.get("HOST"), Integer.parseInt(env.get("PORT"))), 0).start();
+    }
+}
+`, ` => loopback 3329
+PORT=7220 => loopback 7220`},
+	{"deno with env file parse and generics", `-- Procfile --
+web: deno run -A main.ts
+-- gate.txt --
+port=3330
+hostname=0.0.0.0
+-- main.ts --
+const text = Deno.readTextFileSync(new URL("gate.txt", import.meta.url).pathname);
+const entries = text.split("\n").filter((l) => l.includes("=")).map((l) => l.split("=") as [string, string]);
+const conf = Object.fromEntries(entries) as Record<"port" | "hostname", string>;
+function get<T>(key: keyof typeof conf, parse: (s: string) => T): T {
+  return parse(Deno.env.get(` + "`" + `GATE_${key.toUpperCase()}` + "`" + `) ?? conf[key]);
+}
+const server = Deno.serve({ port: get("port", Number), hostname: get("hostname", String), onListen: ({ port }) => console.log(port) }, () => new Response("ok"));
+await server.finished;
+`, ` => any 3330
+GATE_PORT=7221 => any 7221`},
+	{"bun with map of handlers and tls off", `-- Procfile --
+web: bun main.ts
+-- package.json --
+{"name":"a","private":true}
+-- tsconfig.json --
+{"compilerOptions":{"paths":{"@/*":["./lib/*"]}}}
+-- lib/env.ts --
+const read = (k: string) => process.env[k];
+export const env = {
+  get port(): number { return Number(read("PORT") || 3331); },
+  get host() { return read("HOST") ?? "0.0.0.0"; },
+} as const;
+-- main.ts --
+import { env } from "@/env";
+Bun.serve({ port: env.port, hostname: env.host, fetch: (req) => new Response(new URL(req.url).pathname) });
+`, ` => any 3331
+PORT=7222 => any 7222`},
+	{"express with router files and config object", `-- Procfile --
+web: node server.js
+-- package.json --
+{"name":"catalogue","private":true,"dependencies":{"express":"5.3.0"}}
+-- config.js --
+module.exports = {
+  env: process.env.NODE_ENV || 'development',
+  server: { port: parseInt(process.env.PORT || '3401', 10), host: process.env.HOST || '0.0.0.0' },
+};
+-- routes/stars.js --
+const { Router } = require('express');
+const router = Router();
+router.get('/', (req, res) => res.json([]));
+module.exports = router;
+-- server.js --
+const express = require('express');
+const { server } = require('./config');
+const app = express();
+app.use(express.json());
+app.use('/stars', require('./routes/stars'));
+app.get('/', (req, res) => res.send('catalogue'));
+app.listen(server.port, server.host, () => console.log(` + "`" + `on ${server.port}` + "`" + `));
+`, ` => any 3401
+PORT=7301 => any 7301`},
+	{"fastify ts with env schema", `-- Procfile --
+web: npx tsx src/main.ts
+-- package.json --
+{"name":"bookings","private":true,"type":"module","dependencies":{"fastify":"5.12.8","tsx":"4.0.0"}}
+-- src/env.ts --
+interface Env { readonly PORT: number; readonly HOST: string }
+const number = (value: string | undefined, fallback: number): number => {
+  if (!value) return fallback;
+  const n = Number(value);
+  if (!Number.isSafeInteger(n)) throw new Error('PORT must be a number');
+  return n;
+};
+export const env: Env = Object.freeze({
+  PORT: number(process.env.PORT, 3402),
+  HOST: process.env.HOST ?? 'localhost',
+});
+-- src/main.ts --
+import Fastify, { type FastifyInstance } from 'fastify';
+import { env } from './env.js';
+const app: FastifyInstance = Fastify({ logger: false });
+app.get('/', async () => ({ status: 'open' }));
+const address = await app.listen({ port: env.PORT, host: env.HOST === 'localhost' ? '127.0.0.1' : env.HOST });
+console.log(address);
+`, ` => loopback 3402
+PORT=7302 HOST=0.0.0.0 => any 7302`},
+	{"node http router by hand with graceful end", `-- Procfile --
+web: node index.js
+-- package.json --
+{"name":"gate","private":true}
+-- lib/server.js --
+const http = require('http');
+class Server {
+  constructor(options = {}) {
+    this.options = { port: 3403, host: '0.0.0.0', ...options };
+    this.routes = new Map();
+    this.server = http.createServer((req, res) => this.handle(req, res));
+  }
+  get(path, fn) { this.routes.set(` + "`" + `GET ${path}` + "`" + `, fn); return this; }
+  handle(req, res) {
+    const fn = this.routes.get(` + "`" + `${req.method} ${req.url}` + "`" + `);
+    if (!fn) { res.writeHead(404); return res.end(); }
+    fn(req, res);
+  }
+  async start() {
+    const { port, host } = this.options;
+    await new Promise((resolve, reject) => {
+      this.server.once('error', reject);
+      this.server.listen(port, host, resolve);
+    });
+    return this;
+  }
+  stop() { return new Promise((r) => this.server.close(r)); }
+}
+module.exports = Server;
+-- index.js --
+const Server = require('./lib/server');
+const pick = (o, ...keys) => keys.reduce((all, k) => (o[k] === undefined ? all : { ...all, [k.split('_').pop().toLowerCase()]: Number(o[k]) }), {});
+new Server(pick(process.env, 'APP_PORT', 'PORT'))
+  .get('/', (q, s) => s.end('gate'))
+  .start()
+  .then((s) => process.on('SIGTERM', () => s.stop()));
+`, ` => any 3403
+APP_PORT=7303 => any 7303
+PORT=7304 => any 7304`},
+	{"koa behind a config singleton", `-- Procfile --
+web: node src/app.js
+-- package.json --
+{"name":"forecast","private":true,"dependencies":{"koa":"3.3.0"}}
+-- src/config.js --
+let instance = null;
+class Config {
+  constructor() {
+    if (instance) return instance;
+    instance = this;
+    this.prefix = 'KOA_';
+  }
+  get(name, fallback) {
+    const v = process.env[this.prefix + name];
+    return v === undefined ? fallback : v;
+  }
+  int(name, fallback) {
+    const n = parseInt(this.get(name), 10);
+    return Number.isNaN(n) ? fallback : n;
+  }
+}
+module.exports = () => new Config();
+-- src/app.js --
+const Koa = require('koa');
+const config = require('./config')();
+const app = new Koa();
+app.use(async (ctx) => { ctx.body = { ok: true }; });
+module.exports = app;
+if (require.main === module) {
+  app.listen(config.int('PORT', 3405), config.get('HOST'));
+}
+`, ` => any 3405
+KOA_PORT=7305 KOA_HOST=127.0.0.1 => loopback 7305`},
+	{"socket io with http and port from file", `-- Procfile --
+web: node chat.js
+-- package.json --
+{"name":"chat","private":true,"dependencies":{"socket.io":"4.8.4"}}
+-- settings/ports.json --
+{"development": 3406, "production": 3407}
+-- chat.js --
+const fs = require('fs');
+const path = require('path');
+const { createServer } = require('http');
+const { Server } = require('socket.io');
+const ports = JSON.parse(fs.readFileSync(path.resolve(__dirname, 'settings', 'ports.json')));
+const http = createServer((req, res) => res.end('chat'));
+const io = new Server(http, { serveClient: false });
+io.on('connection', (socket) => socket.on('message', (m) => io.emit('message', m)));
+http.listen(ports[process.env.NODE_ENV || 'development']);
+`, ` => any 3406
+NODE_ENV=production => any 3407`},
+	{"hono on bun with basic env", `-- Procfile --
+web: bun run src/index.ts
+-- package.json --
+{"name":"lens","private":true,"dependencies":{"hono":"4.13.19"}}
+-- src/index.ts --
+import { Hono } from "hono";
+const app = new Hono();
+app.get("/", (c) => c.text("lens"));
+export default {
+  port: Number(process.env.PORT ?? 3408),
+  fetch: app.fetch,
+};
+`, ` => any 3408
+PORT=7307 => any 7307`},
+	{"flask factory with instance settings", `-- Procfile --
+web: python3 wsgi.py
+-- requirements.txt --
+flask==2.2.2
+-- catalogue/__init__.py --
+import os
+
+from flask import Flask, jsonify
+
+
+class Settings:
+    def __init__(self, prefix="CATALOGUE_"):
+        self.prefix = prefix
+
+    def __getitem__(self, key):
+        return os.environ[self.prefix + key]
+
+    def get(self, key, default=None, cast=None):
+        try:
+            value = self[key]
+        except KeyError:
+            return default
+        return cast(value) if cast else value
+
+
+settings = Settings()
+
+
+def create_app():
+    app = Flask(__name__)
+
+    @app.route("/")
+    def index():
+        return jsonify(ok=True)
+
+    return app
+-- wsgi.py --
+from catalogue import create_app, settings
+
+app = create_app()
+
+if __name__ == "__main__":
+    app.run(host=settings.get("HOST", "127.0.0.1"), port=settings.get("PORT", 3409, int), use_reloader=False)
+`, ` => loopback 3409
+CATALOGUE_PORT=7308 => loopback 7308`},
+	{"fastapi started by its own main with argparse", `-- Procfile --
+web: python3 -m observatory.api --reload-off --port ${PORT:-3410}
+-- requirements.txt --
+fastapi==0.92.0
+uvicorn==0.17.6
+-- observatory/__init__.py --
+
+-- observatory/api.py --
+import argparse
+import os
+
+import uvicorn
+from fastapi import FastAPI
+
+app = FastAPI(title="observatory")
+
+
+@app.get("/")
+async def root():
+    return {"dome": "closed"}
+
+
+def main(argv=None):
+    parser = argparse.ArgumentParser()
+    parser.add_argument("-p", "--port", type=int, default=8000)
+    parser.add_argument("--host", default=os.getenv("API_HOST", "0.0.0.0"))
+    parser.add_argument("--reload-off", dest="reload", action="store_false")
+    args = parser.parse_args(argv)
+    uvicorn.run("observatory.api:app", host=args.host, port=args.port)
+
+
+if __name__ == "__main__":
+    main()
+`, ` => any 3410
+PORT=7309 => any 7309
+API_HOST=127.0.0.1 => loopback 3410`},
+	{"tornado with command line and config", `-- Procfile --
+web: python3 -m dome.server --debug=false
+-- requirements.txt --
+tornado==6.2
+-- dome/__init__.py --
+
+-- dome/server.py --
+import asyncio
+import os
+
+from tornado.options import define, options
+from tornado.web import Application, RequestHandler
+
+define("port", default=int(os.environ.get("DOME_PORT", 3413)), type=int)
+define("debug", default=False, type=bool)
+
+
+class Home(RequestHandler):
+    def get(self):
+        self.write({"dome": "open"})
+
+
+def make_app():
+    return Application([("/", Home)], debug=options.debug)
+
+
+async def main():
+    options.parse_command_line()
+    make_app().listen(options.port)
+    await asyncio.Event().wait()
+
+
+if __name__ == "__main__":
+    asyncio.run(main())
+`, ` => any 3413
+DOME_PORT=7311 => any 7311`},
+	{"django with gunicorn and settings from env", `-- Procfile --
+web: gunicorn night.wsgi:application --bind "0.0.0.0:${PORT:-3414}" --workers 2
+-- requirements.txt --
+Django==3.2.25
+gunicorn==20.1.0
+-- manage.py --
+import os
+import sys
+
+if __name__ == "__main__":
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "night.settings")
+    from django.core.management import execute_from_command_line
+    execute_from_command_line(sys.argv)
+-- night/__init__.py --
+
+-- night/settings.py --
+import os
+
+SECRET_KEY = os.environ.get("SECRET_KEY", "only here")
+DEBUG = os.environ.get("DEBUG") == "1"
+ALLOWED_HOSTS = os.environ.get("ALLOWED_HOSTS", "night.example").split(",")
+ROOT_URLCONF = "night.urls"
+WSGI_APPLICATION = "night.wsgi.application"
+-- night/urls.py --
+urlpatterns = []
+-- night/wsgi.py --
+import os
+from django.core.wsgi import get_wsgi_application
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "night.settings")
+application = get_wsgi_application()
+`, ` => any 3414
+PORT=7312 => any 7312`},
+	{"go api with layered packages", `-- Procfile --
+web: ./bin/api
+-- go.mod --
+module observatory
+
+go 1.23
+-- internal/env/env.go --
+package env
+
+import (
+	"os"
+	"strconv"
+)
+
+func String(key, def string) string {
+	if v, ok := os.LookupEnv(key); ok {
+		return v
+	}
+	return def
+}
+
+func Int(key string, def int) int {
+	if v, err := strconv.Atoi(os.Getenv(key)); err == nil {
+		return v
+	}
+	return def
+}
+-- internal/httpserver/server.go --
+package httpserver
+
+import (
+	"context"
+	"log/slog"
+	"net/http"
+	"time"
+)
+
+type Server struct {
+	*http.Server
+	log *slog.Logger
+}
+
+func New(addr string, h http.Handler, log *slog.Logger) *Server {
+	return &Server{Server: &http.Server{Addr: addr, Handler: h, ReadHeaderTimeout: 5 * time.Second}, log: log}
+}
+
+func (s *Server) Run(ctx context.Context) error {
+	errs := make(chan error, 1)
+	go func() {
+		s.log.Info("listening", "addr", s.Addr)
+		errs <- s.ListenAndServe()
+	}()
+	select {
+	case err := <-errs:
+		return err
+	case <-ctx.Done():
+		return s.Shutdown(context.Background())
+	}
+}
+-- cmd/api/main.go --
+package main
+
+import (
+	"context"
+	"fmt"
+	"log/slog"
+	"net/http"
+	"os"
+	"os/signal"
+	"syscall"
+
+	"observatory/internal/env"
+	"observatory/internal/httpserver"
+)
+
+func routes() http.Handler {
+	mux := http.NewServeMux()
+	mux.HandleFunc("/", func(w http.ResponseWriter, r *http.Request) { fmt.Fprint(w, "ok") })
+	return mux
+}
+
+func main() {
+	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
+	defer stop()
+	addr := env.String("API_ADDR", fmt.Sprintf(":%d", env.Int("PORT", 3415)))
+	log := slog.New(slog.NewTextHandler(os.Stderr, nil))
+	if err := httpserver.New(addr, routes(), log).Run(ctx); err != nil {
+		log.Error("stopped", "err", err)
+		os.Exit(1)
+	}
+}
+`, ` => any 3415
+API_ADDR=127.0.0.1:7313 => loopback 7313
+PORT=7314 => any 7314`},
+	{"go chi with options", `-- Procfile --
+web: ./gate -http 127.0.0.1:3416
+-- go.mod --
+module gate
+
+go 1.23
+
+require github.com/go-chi/chi/v5 v5.1.0
+-- main.go --
+package main
+
+import (
+	"flag"
+	"net/http"
+	"os"
+
+	"github.com/go-chi/chi/v5"
+	"github.com/go-chi/chi/v5/middleware"
+)
+
+type options struct{ http string }
+
+func (o *options) register(fs *flag.FlagSet) {
+	fs.StringVar(&o.http, "http", ":8080", "address")
+}
+
+func (o *options) fromEnv() {
+	if v := os.Getenv("GATE_HTTP"); v != "" {
+		o.http = v
+	}
+}
+
+func main() {
+	var o options
+	fs := flag.NewFlagSet(os.Args[0], flag.ExitOnError)
+	o.register(fs)
+	_ = fs.Parse(os.Args[1:])
+	o.fromEnv()
+	r := chi.NewRouter()
+	r.Use(middleware.Logger)
+	r.Get("/", func(w http.ResponseWriter, r *http.Request) { w.Write([]byte("gate")) })
+	if err := http.ListenAndServe(o.http, r); err != nil {
+		os.Exit(1)
+	}
+}
+`, ` => loopback 3416
+GATE_HTTP=:7315 => any 7315`},
+	{"go json config with defaults method", `-- Procfile --
+web: ./lens
+-- go.mod --
+module lens
+
+go 1.23
+-- lens.json --
+{"listen": {"port": 3417}}
+-- other.json --
+{"listen": {"host": "0.0.0.0", "port": 3418}, "name": "other"}
+-- main.go --
+package main
+
+import (
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"os"
+)
+
+type Config struct {
+	Name   string ` + "`" + `json:"name"` + "`" + `
+	Listen Listen ` + "`" + `json:"listen"` + "`" + `
+}
+
+type Listen struct {
+	Host string ` + "`" + `json:"host"` + "`" + `
+	Port int    ` + "`" + `json:"port"` + "`" + `
+}
+
+func (l Listen) String() string { return fmt.Sprintf("%s:%d", l.Host, l.Port) }
+
+func Default() Config {
+	return Config{Name: "lens", Listen: Listen{Host: "127.0.0.1", Port: 80}}
+}
+
+func (c *Config) Load(path string) error {
+	data, err := os.ReadFile(path)
+	if err != nil {
+		return fmt.Errorf("read %s: %w", path, err)
+	}
+	return json.Unmarshal(data, c)
+}
+
+func main() {
+	path := os.Getenv("LENS_CONFIG")
+	if path == "" {
+		path = "lens.json"
+	}
+	cfg := Default()
+	if err := cfg.Load(path); err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		os.Exit(1)
+	}
+	fmt.Println(http.ListenAndServe(cfg.Listen.String(), nil))
+}
+`, ` => loopback 3417
+LENS_CONFIG=other.json => any 3418`},
+	{"sinatra modular with config ru on puma", `-- Procfile --
+web: puma -p ${PORT:-3419} -e production
+-- Gemfile --
+source "https://rubygems.org"
+gem "sinatra"
+gem "puma"
+-- app.rb --
+require "sinatra/base"
+
+class App < Sinatra::Base
+  get("/") { "app" }
+end
+-- config.ru --
+require_relative "app"
+run App
+`, ` => any 3419
+PORT=7318 => any 7318`},
+	{"ruby plain rack on webrick by code", `-- Procfile --
+web: ruby server.rb
+-- Gemfile --
+source "https://rubygems.org"
+gem "webrick"
+-- lib/app_config.rb --
+class AppConfig
+  attr_reader :port, :bind
+
+  def self.load(env = ENV)
+    new(port: Integer(env.fetch("PORT", "3420")), bind: env["BIND"] || "0.0.0.0")
+  end
+
+  def initialize(port:, bind:)
+    @port = port
+    @bind = bind
+    raise ArgumentError, "port" unless (1..65_535).cover?(port)
+  end
+end
+-- server.rb --
+require "webrick"
+require_relative "lib/app_config"
+
+config = AppConfig.load
+server = WEBrick::HTTPServer.new(Port: config.port, BindAddress: config.bind, AccessLog: [])
+server.mount_proc "/" do |_req, res|
+  res.body = "ok"
+end
+trap("INT") { server.shutdown }
+server.start
+`, ` => any 3420
+PORT=7319 BIND=127.0.0.1 => loopback 7319`},
+	{"php router with config array", `-- Procfile --
+web: php -S ${HOST:-127.0.0.1}:${PORT:-3421} -t public
+-- composer.json --
+{"name":"observatory/catalogue","require":{"php":">=8.1"}}
+-- public/index.php --
+<?php
+$config = require __DIR__ . '/../config.php';
+echo $config['title'];
+-- config.php --
+<?php
+return ['title' => getenv('TITLE') ?: 'catalogue'];
+`, ` => loopback 3421
+PORT=7320 HOST=0.0.0.0 => any 7320`},
+	{"php socket server with config include", `-- Procfile --
+web: php bin/relay.php
+-- composer.json --
+{"name":"observatory/relay","require":{"php":">=8.1"}}
+-- config/dev.php --
+<?php
+return ['host' => '127.0.0.1', 'port' => 3422];
+-- config/live.php --
+<?php
+return array_merge(require __DIR__ . '/dev.php', ['host' => '0.0.0.0']);
+-- bin/relay.php --
+<?php
+$env = getenv('RELAY_ENV') ?: 'dev';
+$file = dirname(__DIR__) . "/config/$env.php";
+if (!file_exists($file)) {
+    fwrite(STDERR, "no config\n");
+    exit(2);
+}
+$config = require $file;
+$port = (int) (getenv('RELAY_PORT') ?: $config['port']);
+$server = stream_socket_server(sprintf('tcp://%s:%d', $config['host'], $port), $e, $m) or die($m);
+while ($c = stream_socket_accept($server, -1)) { fclose($c); }
+`, ` => loopback 3422
+RELAY_ENV=live => any 3422
+RELAY_PORT=7321 => loopback 7321`},
+	{"java server with env and properties override", `-- Procfile --
+web: java -cp out app.Main
+-- src/app.properties --
+server.port=3423
+server.host=0.0.0.0
+-- src/app/Settings.java --
+package app;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.Properties;
+
+public class Settings {
+    private static final Settings INSTANCE = new Settings();
+    private final Properties properties = new Properties();
+
+    private Settings() {
+        try (InputStream in = getClass().getResourceAsStream("/app.properties")) {
+            properties.load(in);
+        } catch (IOException e) {
+            throw new ExceptionInInitializerError(e);
+        }
+    }
+
+    public static Settings get() {
+        return INSTANCE;
+    }
+
+    public int port() {
+        String env = System.getenv("APP_PORT");
+        return Integer.parseInt(env != null ? env : properties.getProperty("server.port"));
+    }
+
+    public String host() {
+        return properties.getProperty("server.host", "localhost");
+    }
+}
+-- src/app/Main.java --
+package app;
+
+import com.sun.net.httpserver.HttpServer;
+import java.net.InetSocketAddress;
+
+public class Main {
+    public static void main(String[] args) throws Exception {
+        Settings s = Settings.get();
+        HttpServer server = HttpServer.create(new InetSocketAddress(s.host(), s.port()), 0);
+        server.createContext("/", e -> { e.sendResponseHeaders(200, -1); e.close(); });
+        server.start();
+    }
+}
+`, ` => any 3423
+APP_PORT=7322 => any 7322`},
+	{"deno router with env class", `-- Procfile --
+web: deno run --allow-net --allow-env server.ts
+-- deno.json --
+{}
+-- server.ts --
+class Env {
+  static int(name: string, fallback: number): number {
+    const v = Deno.env.get(name);
+    if (v === undefined || v.trim() === "") return fallback;
+    const n = Number(v);
+    if (Number.isNaN(n)) throw new Error(` + "`" + `${name} is not a number` + "`" + `);
+    return n;
+  }
+  static text(name: string, fallback: string) { return Deno.env.get(name) || fallback; }
+}
+const routes: Record<string, (req: Request) => Response> = {
+  "/": () => new Response("ok"),
+};
+Deno.serve(
+  { port: Env.int("PORT", 3424), hostname: Env.text("HOSTNAME_BIND", "0.0.0.0") },
+  (req) => routes[new URL(req.url).pathname]?.(req) ?? new Response("no", { status: 404 }),
+);
+`, ` => any 3424
+PORT=7323 => any 7323
+HOSTNAME_BIND=127.0.0.1 => loopback 3424`},
+	{"bun websocket server", `-- Procfile --
+web: bun start.ts
+-- package.json --
+{"name":"live","private":true}
+-- start.ts --
+const config = { port: 3425, hostname: "0.0.0.0" };
+for (const [key, name] of [["port", "WS_PORT"], ["hostname", "WS_HOST"]] as const) {
+  const value = process.env[name];
+  if (value) Object.assign(config, { [key]: key === "port" ? Number(value) : value });
+}
+Bun.serve({
+  ...config,
+  fetch(req, server) { return server.upgrade(req) ? undefined : new Response("no", { status: 426 }); },
+  websocket: { message(ws, m) { ws.send(m); } },
+});
+`, ` => any 3425
+WS_PORT=7324 => any 7324`},
+	{"node port list tries by index", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"a","private":true}
+-- s.js --
+const ports = [3501, 3502, 3503];
+const index = Math.min(Number(process.env.INDEX ?? 0), ports.length - 1);
+require('http').createServer((q, s) => s.end()).listen(ports[index]);
+`, ` => any 3501
+INDEX=2 => any 3503`},
+	{"node ternary chain and template address", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"a","private":true}
+-- s.js --
+const { STAGE: stage = 'dev', PORT } = process.env;
+const host = stage === 'dev' ? '127.0.0.1' : stage === 'test' ? '::1' : '0.0.0.0';
+const url = new URL(` + "`" + `http://${host.includes(':') ? ` + "`" + `[${host}]` + "`" + ` : host}:${PORT || 3504}` + "`" + `);
+require('http').createServer((q, s) => s.end()).listen(url.port, url.hostname.replace(/^\[|\]$/g, ''));
+`, ` => loopback 3504
+STAGE=live => any 3504
+STAGE=test PORT=7402 => loopback 7402`},
+	{"node properties file", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"a","private":true}
+-- app.properties --
+server.port=3505
+server.address=127.0.0.1
+-- s.js --
+const fs = require('fs');
+const props = fs.readFileSync(` + "`" + `${__dirname}/app.properties` + "`" + `, 'utf-8').trim().split('\n').reduce((o, l) => {
+  const [k, ...v] = l.split('=');
+  o[k.trim()] = v.join('=').trim();
+  return o;
+}, {});
+const get = (k) => process.env[k.replaceAll('.', '_')] ?? props[k];
+require('http').createServer((q, s) => s.end()).listen(get('server.port'), get('server.address'));
+`, ` => loopback 3505
+server_port=7403 => loopback 7403`},
+	{"express with try catch around json", `-- Procfile --
+web: node s.js
+-- package.json --
+{"name":"a","private":true,"dependencies":{"express":"5.3.0"}}
+-- s.js --
+const express = require('express');
+let config = { port: 3506 };
+try {
+  config = { ...config, ...JSON.parse(process.env.CONFIG || '{}') };
+} catch (err) {
+  console.warn('bad CONFIG:', err.message);
+}
+express().get('/', (q, s) => s.send('x')).listen;
+const app = express();
+app.listen(config.port);
+`, ` => any 3506
+CONFIG={port:7404} => any 3506
+CONFIG=broken => any 3506`},
+	{"ts config with record and satisfies", `-- Procfile --
+web: npx tsx s.ts
+-- package.json --
+{"name":"a","private":true,"dependencies":{"tsx":"4.0.0"}}
+-- s.ts --
+import http from 'node:http';
+type Region = 'north' | 'south';
+const table = { north: { port: 3509, public: true }, south: { port: 3510, public: false } } as const satisfies Record<Region, { port: number; public: boolean }>;
+function isRegion(x: unknown): x is Region { return typeof x === 'string' && x in table; }
+const raw: unknown = process.env.REGION;
+const region: Region = isRegion(raw) ? raw : 'south';
+const { port, public: open } = table[region];
+http.createServer((_q, s) => void s.end()).listen(port, open ? undefined : '127.0.0.1');
+`, ` => loopback 3510
+REGION=north => any 3509`},
+	{"python config by dict of dicts", `-- Procfile --
+web: python3 s.py
+-- s.py --
+import os
+import socketserver
+
+CONFIG = {
+    "development": {"host": "127.0.0.1", "port": 3511},
+    "production": {"host": "0.0.0.0", "port": 3512},
+}
+CONFIG["staging"] = dict(CONFIG["production"], port=3513)
+env = os.environ.get("ENVIRONMENT", "development")
+cfg = CONFIG[env]
+with socketserver.ThreadingTCPServer((cfg["host"], cfg["port"]), socketserver.StreamRequestHandler) as srv:
+    srv.serve_forever()
+`, ` => loopback 3511
+ENVIRONMENT=production => any 3512
+ENVIRONMENT=staging => any 3513`},
+	{"python getopt", `-- Procfile --
+web: python3 s.py -p 3514 --host=0.0.0.0
+-- s.py --
+import getopt
+import os
+import sys
+from http.server import HTTPServer, BaseHTTPRequestHandler
+
+opts, args = getopt.getopt(sys.argv[1:], "p:h:", ["port=", "host="])
+port, host = os.environ.get("PORT"), "127.0.0.1"
+for o, v in opts:
+    if o in ("-p", "--port"):
+        port = port or v
+    elif o in ("-h", "--host"):
+        host = v
+HTTPServer((host, int(port)), BaseHTTPRequestHandler).serve_forever()
+`, ` => any 3514
+PORT=7408 => any 7408`},
+	{"python json schema style defaults", `-- Procfile --
+web: python3 s.py
+-- schema.json --
+{"port": {"type": "integer", "default": 3515, "min": 1}, "host": {"type": "string", "default": "127.0.0.1"}}
+-- s.py --
+import json
+import os
+import sys
+import socketserver
+
+CASTS = {"integer": int, "string": str}
+
+
+def load(schema, env):
+    out = {}
+    for key, spec in schema.items():
+        raw = env.get(f"GATE_{key.upper()}")
+        value = spec["default"] if raw is None else CASTS[spec["type"]](raw)
+        if "min" in spec and value < spec["min"]:
+            print(f"{key} is too small", file=sys.stderr)
+            sys.exit(1)
+        out[key] = value
+    return out
+
+
+with open("schema.json", encoding="utf-8") as f:
+    settings = load(json.load(f), os.environ)
+socketserver.TCPServer((settings["host"], settings["port"]), socketserver.BaseRequestHandler).serve_forever()
+`, ` => loopback 3515
+GATE_PORT=7409 => loopback 7409
+GATE_PORT=-1 => exits`},
+	{"flask with config from mapping and env file class", `-- Procfile --
+web: python3 app.py
+-- requirements.txt --
+flask==2.2.2
+-- config.py --
+class Config(object):
+    PORT = 3516
+    HOST = "127.0.0.1"
+
+
+class ProductionConfig(Config):
+    HOST = "0.0.0.0"
+    PORT = 3517
+-- app.py --
+import os
+
+from flask import Flask
+
+app = Flask(__name__)
+app.config.from_object(os.environ.get("APP_SETTINGS", "config.Config"))
+
+
+@app.route("/")
+def home():
+    return "x"
+
+
+if __name__ == "__main__":
+    app.run(app.config["HOST"], app.config["PORT"])
+`, ` => loopback 3516
+APP_SETTINGS=config.ProductionConfig => any 3517`},
+	{"bottle app with env and server", `-- Procfile --
+web: python3 s.py
+-- requirements.txt --
+bottle==0.12.23
+waitress==2.1.2
+-- s.py --
+import os
+from bottle import Bottle
+
+app = Bottle()
+
+
+@app.get("/")
+def index():
+    return "x"
+
+
+app.run(host="0.0.0.0", port=int(os.environ.get("PORT", 3518)), server="waitress", quiet=True)
+`, ` => any 3518
+PORT=7411 => any 7411`},
+	{"starlette run by hypercorn api", `-- Procfile --
+web: python3 s.py
+-- requirements.txt --
+starlette==0.26.1
+hypercorn==0.13.2
+-- s.py --
+import asyncio
+import os
+
+import hypercorn.asyncio
+from hypercorn import Config
+from starlette.applications import Starlette
+
+app = Starlette()
+config = Config()
+config.bind = [f"127.0.0.1:{os.environ.get('PORT', '3519')}"]
+asyncio.run(hypercorn.asyncio.serve(app, config))
+`, ` => loopback 3519
+PORT=7412 => loopback 7412`},
+	{"go switch on mode with constants", `-- Procfile --
+web: ./a
+-- go.mod --
+module a
+
+go 1.22
+-- main.go --
+package main
+
+import (
+	"fmt"
+	"log"
+	"net/http"
+	"os"
+)
+
+type Mode string
+
+const (
+	Private Mode = "private"
+	Public  Mode = "public"
+)
+
+func (m Mode) Host() (string, error) {
+	switch m {
+	case Private, "":
+		return "127.0.0.1", nil
+	case Public:
+		return "0.0.0.0", nil
+	}
+	return "", fmt.Errorf("unknown mode %q", string(m))
+}
+
+const basePort = 3500
+
+func main() {
+	host, err := Mode(os.Getenv("MODE")).Host()
+	if err != nil {
+		log.Fatal(err)
+	}
+	log.Fatal(http.ListenAndServe(fmt.Sprintf("%s:%d", host, basePort+20), nil))
+}
+`, ` => loopback 3520
+MODE=public => any 3520
+MODE=nonsense => exits`},
+	{"go tcp echo with listen config", `-- Procfile --
+web: ./a
+-- go.mod --
+module a
+
+go 1.22
+-- main.go --
+package main
+
+import (
+	"context"
+	"io"
+	"log"
+	"net"
+	"os"
+)
+
+func main() {
+	port := "3521"
+	if p := os.Getenv("PORT"); p != "" {
+		port = p
+	}
+	lc := net.ListenConfig{KeepAlive: -1}
+	ln, err := lc.Listen(context.Background(), "tcp4", net.JoinHostPort("127.0.0.1", port))
+	if err != nil {
+		log.Fatal(err)
+	}
+	defer ln.Close()
+	for {
+		conn, err := ln.Accept()
+		if err != nil {
+			return
+		}
+		go func(c net.Conn) {
+			defer c.Close()
+			io.Copy(c, c)
+		}(conn)
+	}
+}
+`, ` => loopback 3521
+PORT=7414 => loopback 7414`},
+	{"go maps of handlers and default struct", `-- Procfile --
+web: ./a -env live
+-- go.mod --
+module a
+
+go 1.22
+-- main.go --
+package main
+
+import (
+	"flag"
+	"fmt"
+	"net/http"
+	"os"
+	"strconv"
+)
+
+type profile struct {
+	Host string
+	Port int
+}
+
+var profiles = map[string]profile{
+	"dev":  {"127.0.0.1", 3522},
+	"live": {Host: "0.0.0.0", Port: 3523},
+}
+
+func main() {
+	name := flag.String("env", "dev", "profile")
+	flag.Parse()
+	p, ok := profiles[*name]
+	if !ok {
+		fmt.Fprintln(os.Stderr, "no such profile")
+		os.Exit(2)
+	}
+	if s := os.Getenv("APP_PORT"); s != "" {
+		n, err := strconv.ParseUint(s, 10, 16)
+		if err != nil {
+			fmt.Fprintln(os.Stderr, err)
+			os.Exit(2)
+		}
+		p.Port = int(n)
+	}
+	srv := http.Server{Addr: p.Host + ":" + strconv.Itoa(p.Port)}
+	fmt.Println(srv.ListenAndServe())
+}
+`, ` => any 3523
+APP_PORT=7415 => any 7415`},
+	{"sinatra classic with configure and env", `-- Procfile --
+web: ruby app.rb -e production
+-- Gemfile --
+source "https://rubygems.org"
+gem "sinatra"
+gem "puma"
+-- app.rb --
+require "sinatra"
+
+configure do
+  set :port, ENV.fetch("PORT", 3524)
+  set :server_settings, timeout: 30
+end
+
+configure :production do
+  set :bind, "0.0.0.0"
+  disable :logging
+end
+
+get("/") { "ok" }
+`, ` => any 3524
+PORT=7416 => any 7416`},
+	{"ruby tcp with inherited settings", `-- Procfile --
+web: ruby s.rb
+-- s.rb --
+require "socket"
+
+class Settings
+  def host = "127.0.0.1"
+  def port = Integer(ENV["GATE_PORT"] || default_port)
+
+  private
+
+  def default_port = 3526
+end
+
+class PublicSettings < Settings
+  def host = "0.0.0.0"
+  private def default_port = super + 1
+end
+
+settings = Object.const_get("#{(ENV["GATE_KIND"] || "").capitalize}Settings").new
+server = TCPServer.open(settings.host, settings.port)
+while (client = server.accept)
+  client.close
+end
+`, ` => loopback 3526
+GATE_KIND=public => any 3527`},
+	{"php with static factory and enum", `-- Procfile --
+web: php s.php
+-- s.php --
+<?php
+enum Stage: string
+{
+    case Dev = 'dev';
+    case Live = 'live';
+
+    public static function current(): self
+    {
+        return self::from(getenv('STAGE') ?: self::Dev->value);
+    }
+
+    public function address(): string
+    {
+        return match ($this) {
+            self::Dev => 'tcp://127.0.0.1:3528',
+            self::Live => 'tcp://0.0.0.0:3529',
+        };
+    }
+}
+
+$server = stream_socket_server(Stage::current()->address());
+while (is_resource($c = stream_socket_accept($server, -1))) {
+    fclose($c);
+}
+`, ` => loopback 3528
+STAGE=live => any 3529
+STAGE=none => exits`},
+	{"php built in server with env in script", `-- Procfile --
+web: sh -c 'php -S "0.0.0.0:$LISTEN_PORT" -t .'
+-- index.php --
+ok
+`, `LISTEN_PORT=7419 => any 7419
+LISTEN_PORT=7420 => any 7420`},
+	{"java with switch expression and var", `-- Procfile --
+web: java S.java live
+-- S.java --
+import com.sun.net.httpserver.HttpServer;
+import java.net.InetSocketAddress;
+import java.util.Map;
+import java.util.Optional;
+
+public class S {
+    static final Map<String, Integer> PORTS = Map.of("dev", 3530, "live", 3531);
+
+    public static void main(String[] args) throws Exception {
+        var stage = args.length == 0 ? "dev" : args[0];
+        var host = switch (stage) {
+            case "dev" -> "127.0.0.1";
+            case "live", "test" -> "0.0.0.0";
+            default -> throw new IllegalArgumentException(stage);
+        };
+        int port = Optional.ofNullable(System.getenv("PORT")).map(Integer::parseInt).orElse(PORTS.get(stage));
+        var server = HttpServer.create();
+        server.bind(new InetSocketAddress(host, port), 10);
+        server.start();
+    }
+}
+`, ` => any 3531
+PORT=7421 => any 7421`},
+	{"deno tcp with env permissions", `-- Procfile --
+web: deno run --allow-net --allow-env=PORT s.ts
+-- s.ts --
+const port = Number(Deno.env.get("PORT") || "3533");
+const listener = Deno.listen({ hostname: "127.0.0.1", port, transport: "tcp" });
+for await (const c of listener) c.close();
+`, ` => loopback 3533
+PORT=7423 => loopback 7423`},
+	{"bun node http with port fallback", `-- Procfile --
+web: bun s.js
+-- package.json --
+{"name":"a","private":true,"type":"module"}
+-- s.js --
+import { createServer } from 'node:http';
+createServer((q, s) => s.end('x')).listen(process.env.PORT ?? 3534, '0.0.0.0');
+`, ` => any 3534
+PORT=7424 => any 7424`},
 }
 
 func TestProved(t *testing.T) {
