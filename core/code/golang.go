@@ -93,7 +93,7 @@ func (g *goReader) gen(d *ast.GenDecl) []*Node {
 				continue
 			}
 			n := g.at(Import, path, s.Path)
-			alias := packageName(path)
+			alias := PackageName(path)
 			if s.Name != nil {
 				alias = s.Name.Name
 			}
@@ -111,7 +111,7 @@ func (g *goReader) gen(d *ast.GenDecl) []*Node {
 				b := g.at(Bind, d.Tok.String(), s, g.expr(name), nil)
 				if i < len(values) {
 					b.Kids[1] = g.expr(values[i])
-				} else if file := embeds(d.Doc, s.Doc); file != "" && len(s.Names) == 1 {
+				} else if file := Embedded(d.Doc, s.Doc); file != "" && len(s.Names) == 1 {
 					b.Kids[1] = g.at(Call, "", s, g.at(Name, EmbeddedFile, s), g.at(String, file, s))
 				} else if d.Tok == token.VAR {
 					b.Kids[1] = g.zero(s.Type)
@@ -141,8 +141,8 @@ var basic = map[string]bool{"string": true, "int": true, "uint16": true, "int64"
 // that go build puts into the program.
 const EmbeddedFile = "\x00embed"
 
-// embeds is the one file that a comment has go build put into a variable.
-func embeds(docs ...*ast.CommentGroup) string {
+// Embedded is the one file that a comment has go build put into a variable.
+func Embedded(docs ...*ast.CommentGroup) string {
 	for _, d := range docs {
 		if d == nil {
 			continue
@@ -195,9 +195,9 @@ func (g *goReader) fields(t *ast.StructType) *Node {
 	return b
 }
 
-// packageName is the name that a package most likely has: the last part of its
+// PackageName is the name that a package most likely has: the last part of its
 // path, without a major version.
-func packageName(p string) string {
+func PackageName(p string) string {
 	parts := strings.Split(p, "/")
 	last := parts[len(parts)-1]
 	if len(parts) > 1 && len(last) > 1 && last[0] == 'v' && strings.Trim(last[1:], "0123456789") == "" {

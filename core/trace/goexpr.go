@@ -906,26 +906,16 @@ func (m *machine) goSame(a, b goValue, e *ast.BinaryExpr) (same, ok bool) {
 	switch x := a.v.(type) {
 	case *goRecord:
 		y, both := b.v.(*goRecord)
-		if !both || len(x.fields) != len(y.fields) {
-			return false, both
+		if !both {
+			return false, false
 		}
-		for i := range x.fields {
-			if same, ok := m.goSame(x.fields[i].v, y.fields[i].v, nil); !same || !ok {
-				return same, ok
-			}
-		}
-		return true, true
+		return m.goSameCells(x.fields, y.fields)
 	case *goRow:
 		y, both := b.v.(*goRow)
-		if !both || len(x.a) != len(y.a) {
-			return false, both
+		if !both {
+			return false, false
 		}
-		for i := range x.a {
-			if same, ok := m.goSame(x.a[i].v, y.a[i].v, nil); !same || !ok {
-				return same, ok
-			}
-		}
-		return true, true
+		return m.goSameCells(x.a, y.a)
 	case integer:
 		if y, ok := b.v.(float64); ok {
 			return float64(x) == y, true
@@ -943,6 +933,19 @@ func (m *machine) goSame(a, b goValue, e *ast.BinaryExpr) (same, ok bool) {
 		return a.v == b.v, true
 	}
 	return false, false
+}
+
+// goSameCells compares the parts of two structures or arrays.
+func (m *machine) goSameCells(a, b []*goCell) (same, ok bool) {
+	if len(a) != len(b) {
+		return false, true
+	}
+	for i := range a {
+		if same, ok := m.goSame(a[i].v, b[i].v, nil); !same || !ok {
+			return same, ok
+		}
+	}
+	return true, true
 }
 
 func isErrorName(e ast.Expr) bool {

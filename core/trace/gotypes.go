@@ -539,7 +539,7 @@ func (m *machine) goVariables(spec, from *ast.ValueSpec, cells []*goCell, s *goS
 		}
 	}
 	if len(from.Values) == 0 {
-		if file := goEmbeds(d, spec); file != "" && len(cells) == 1 {
+		if file := code.Embedded(d.Doc, spec.Doc); file != "" && len(cells) == 1 {
 			switch x := m.readFile(root + "/" + path.Join(source.Dir(s.file.f.Name), file)).(type) {
 			case *content:
 				cells[0].v, cells[0].t = goValue{x, t}, t
@@ -606,22 +606,6 @@ func declaredAs(v goValue) *goType {
 	return nil
 }
 
-func goEmbeds(d *ast.GenDecl, spec *ast.ValueSpec) string {
-	for _, group := range []*ast.CommentGroup{d.Doc, spec.Doc} {
-		if group == nil {
-			continue
-		}
-		for _, c := range group.List {
-			if file, ok := strings.CutPrefix(c.Text, "//go:embed "); ok {
-				if file = strings.Trim(strings.TrimSpace(file), `"`); !strings.ContainsAny(file, "*? ") {
-					return file
-				}
-			}
-		}
-	}
-	return ""
-}
-
 func (m *machine) goImport(spec *ast.ImportSpec, g *goFile) error {
 	name, err := strconv.Unquote(spec.Path.Value)
 	if err != nil {
@@ -634,7 +618,7 @@ func (m *machine) goImport(spec *ast.ImportSpec, g *goFile) error {
 	to, ok := m.e.Loader.Resolve(g.f, name, "")
 	if !ok {
 		if alias == "" {
-			alias = goPackageName(name)
+			alias = code.PackageName(name)
 		}
 		g.scope.declare(alias, goValue{m.package1(value.Library(name)), nil}, nil)
 		return nil
@@ -651,19 +635,6 @@ func (m *machine) goImport(spec *ast.ImportSpec, g *goFile) error {
 	}
 	g.scope.declare(alias, goValue{p, nil}, nil)
 	return nil
-}
-
-// goPackageName is the name that a package from outside most likely has.
-func goPackageName(p string) string {
-	parts := strings.Split(p, "/")
-	last := parts[len(parts)-1]
-	if len(parts) > 1 && len(last) > 1 && last[0] == 'v' && strings.Trim(last[1:], "0123456789") == "" {
-		last = parts[len(parts)-2]
-	}
-	if i := strings.LastIndex(last, ".v"); i > 0 {
-		last = last[:i]
-	}
-	return strings.TrimSuffix(strings.TrimPrefix(last, "go-"), "-go")
 }
 
 func (s *goScope) typed(name string, t *goType) {
