@@ -552,6 +552,9 @@ func (l *Listener) bound(s Server, env value.Environ) Outcome {
 		return kestrelAddress(s, addr)
 	}
 	if l.Server == "go" || l.Server == "gin" {
+		if p, ok := strings.CutPrefix(addr, "unix:"); ok && !strings.Contains(p, ":") {
+			return Outcome{"listens", "unix:" + p, -1, ""}
+		}
 		return goAddress(addr)
 	}
 	if l.Server == "puma" {

@@ -105,6 +105,10 @@ func goFilled(e *value.Eval, f *code.File, n *code.Node, name string, recv *valu
 				return nil
 			}
 		}
+		if path == "net.Listen" && len(args) > 1 && args[0].Kind == value.Str && args[0].Text == "unix" {
+			l.Server, l.Bind = s.server, value.Concat(value.Text("unix:", l.At), args[1])
+			break
+		}
 		if path == "net.Listen" && (len(args) < 2 || args[0].Kind != value.Str || len(args[0].Text) < 3 || args[0].Text[:3] != "tcp") {
 			return nil
 		}
