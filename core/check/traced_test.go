@@ -1701,6 +1701,41 @@ const { server } = yaml.load(text);
 http.createServer((req, res) => res.end('sky')).listen(server.port, server.host);
 `, ` => any 8802
 PORT=5123 => any 5123`},
+	{"JavaScript: a condition that nothing tells", `-- Procfile --
+web: node server.js
+-- server.js --
+const http = require('http');
+const os = require('os');
+if (os.totalmem() > 1000) {
+  http.createServer((q, s) => s.end()).listen(process.env.PORT || 8080);
+}
+`, ` => unknown
+PORT=5123 => unknown`},
+	{"JavaScript: its twin, which the environment decides", `-- Procfile --
+web: node server.js
+-- server.js --
+const http = require('http');
+if (process.env.GATE !== 'shut') {
+  http.createServer((q, s) => s.end()).listen(process.env.PORT || 8080);
+}
+`, ` => any 8080
+PORT=5123 => any 5123
+GATE=shut => skipped`},
+	{"Python: what the command sets is not known", `-- Procfile --
+web: PORT=$(cat port.txt) python3 serve.py
+-- serve.py --
+import os
+from http.server import HTTPServer, SimpleHTTPRequestHandler
+
+def port():
+    for name in ("GATE_PORT", "PORT"):
+        if name in os.environ:
+            return int(os.environ[name])
+    return 8000
+
+HTTPServer(("", port()), SimpleHTTPRequestHandler).serve_forever()
+`, ` => unknown
+GATE_PORT=5123 => any 5123`},
 	{"JavaScript: socket.io on one http server", `-- Procfile --
 web: node server.js
 -- package.json --

@@ -259,7 +259,17 @@ func (l *Listener) Happens(env value.Environ) Outcome {
 			return o
 		}
 	}
-	return l.Under(env)
+	out := l.Under(env)
+	if out.Outcome != "listens" {
+		return out
+	}
+	for _, g := range l.Guards { // a condition that is not known
+		o := g.Under(env)
+		if _, ok := o.Truth(false); !ok && !value.Forks(g) {
+			return notKnown("whether it comes to this: " + o.Text)
+		}
+	}
+	return out
 }
 
 func (l *Listener) under(env value.Environ) Outcome {

@@ -481,6 +481,18 @@ func (m *machine) outsideCall(o *opaque, args []any, keys map[string]any, at spo
 		}
 	}
 	back := &opaque{path: o.path + "()", recv: o, args: args, keys: keys, self: nil}
+	switch word, isText := first(args).(string); {
+	case name == "add_subparsers" && keys["dest"] != nil:
+		m.verbs = append(m.verbs, verb{dest: show(keys["dest"])})
+	case name == "add_parser" && isText && len(m.verbs) > 0:
+		last := &m.verbs[len(m.verbs)-1]
+		last.words = append(last.words, word)
+		if l, ok := keys["aliases"].(*list); ok {
+			for _, x := range l.items {
+				last.words = append(last.words, show(x))
+			}
+		}
+	}
 	if name == "set_defaults" && o.recv != nil && len(keys) > 0 {
 		m.parsers = append(m.parsers, parser{o.recv, keys})
 		return back, nil

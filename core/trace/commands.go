@@ -29,6 +29,33 @@ type parser struct {
 	keys map[string]any
 }
 
+// verb is a command of the command line of argparse: under which name what was given
+// is kept, and the words that there are.
+type verb struct {
+	dest  string
+	words []string
+}
+
+// chosen is the command that was given, by the name under which it is kept.
+func (m *machine) chosen(dest string) (any, bool) {
+	for _, v := range m.verbs {
+		if v.dest != dest {
+			continue
+		}
+		for _, a := range m.argv()[1:] {
+			w, ok := a.(string)
+			if !ok {
+				return nil, false
+			}
+			if slices.Contains(v.words, w) {
+				return w, true
+			}
+		}
+		return nil, len(m.argv()) == 1
+	}
+	return nil, false
+}
+
 // commands makes a function what a decorator of click or Typer makes of it.
 func (m *machine) commands(f *function, d *opaque, path string) bool {
 	get := func() *command {

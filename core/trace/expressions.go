@@ -1,6 +1,7 @@
 package trace
 
 import (
+	"maps"
 	"math"
 	"path"
 	"slices"
@@ -754,6 +755,7 @@ func (m *machine) contains(in, what any, py bool) (yes, ok bool) {
 		w, ok := what.(integer)
 		return ok && in&w == w, ok && py
 	case *envMap:
+		m.vague(show(what))
 		_, yes = m.env[show(what)]
 		return yes, known(what)
 	case string:
@@ -1408,6 +1410,9 @@ func (m *machine) envKeys() []string {
 	var keys []string
 	for k := range m.env {
 		keys = append(keys, k)
+	}
+	for _, k := range slices.Sorted(maps.Keys(m.set.Vague)) {
+		m.vague(k)
 	}
 	slices.Sort(keys)
 	return keys

@@ -231,7 +231,7 @@ func (m *machine) goBuiltin(f *opaque, args []any, at spot) (v any, done bool, e
 		return l, true, nil
 	case "os.ExpandEnv":
 		if unknownArg == nil {
-			return expand(text(0), func(k string) string { return m.env[k] }), true, nil
+			return expand(text(0), func(k string) string { v, _ := m.lookup(k, at); return v }), true, nil
 		}
 	case "io.ReadAll", "io/ioutil.ReadAll":
 		return results(arg(0), nil), true, nil

@@ -266,6 +266,9 @@ func (m *machine) opaqueKey(b *opaque, name string) (any, error) {
 		if v, ok := m.defaulted(name); ok {
 			return v, nil
 		}
+		if v, ok := m.chosen(name); ok {
+			return v, nil
+		}
 	}
 	o := &opaque{path: p, recv: b}
 	if b.props == nil {

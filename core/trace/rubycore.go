@@ -2336,6 +2336,7 @@ func (m *machine) rbEnv(name string, args []any, block any, s *scope, at spot) (
 		m.env[key] = t
 		return v, true, nil
 	case "delete":
+		m.vague(key)
 		v, ok := m.env[key]
 		delete(m.env, key)
 		if !ok {

@@ -220,6 +220,7 @@ type machine struct {
 	patterns   map[string]*regexp.Regexp
 	argvList   *list                   // the arguments as a list that changes (Ruby)
 	options    map[*object][]*rbOption // of parsers of the command line (Ruby)
+	verbs      []verb                  // the commands of the command line of argparse
 	parsers    []parser                // what parsers of the command line set by default
 	asked      map[string]bool
 	reads      []*value.Value
@@ -319,9 +320,7 @@ func (m *machine) lookup(name string, at spot) (string, bool) {
 	if !ok && strings.HasPrefix(name, "npm_") && !strings.HasPrefix(name, "npm_package_config_") && m.doubt == "" && m.e.Packaged {
 		m.doubt = "the variable " + name + ", which the package manager sets"
 	}
-	if m.set.Vague[name] && m.doubt == "" {
-		m.doubt = "the variable " + name + ", which is set to what is not known"
-	}
+	m.vague(name)
 	if !m.asked[name] && len(m.reads) < maxReads {
 		if m.asked == nil {
 			m.asked = map[string]bool{}
@@ -330,6 +329,13 @@ func (m *machine) lookup(name string, at spot) (string, bool) {
 		m.reads = append(m.reads, value.Variable(name, value.ReadsUndef, at.span()))
 	}
 	return v, ok
+}
+
+// vague notes that a variable was asked for which is set to what is not known.
+func (m *machine) vague(name string) {
+	if m.set.Vague[name] && m.doubt == "" {
+		m.doubt = "the variable " + name + ", which is set to what is not known"
+	}
 }
 
 // step counts; a program without an end is given up.
