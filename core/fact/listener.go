@@ -266,7 +266,10 @@ func (l *Listener) Happens(env value.Environ) Outcome {
 	for _, g := range l.Guards { // a condition that is not known
 		o := g.Under(env)
 		if _, ok := o.Truth(false); !ok && !value.Forks(g) {
-			return notKnown("whether it comes to this: " + o.Text)
+			if o.Text == "" {
+				return notKnown("whether the program comes to this")
+			}
+			return notKnown(o.Text + " decides whether it comes to this")
 		}
 	}
 	return out
