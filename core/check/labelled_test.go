@@ -496,5 +496,75 @@ web: PYTHONPATH=src gunicorn app:app
 from flask import Flask
 app = Flask(__name__)
 `, nil},
+		{"a fixed port where nothing tells whether it comes to it", `
+-- package.json --
+{ "name": "gate", "engines": { "node": "24.x" }, "scripts": { "start": "node server.js" } }
+-- server.js --
+const http = require('http');
+const os = require('os');
+if (os.totalmem() > 1000) {
+  http.createServer((q, s) => s.end()).listen(8080);
+}
+`, []string{"port/literal server.js:4 pushed=blocker"}},
+		{"a settings object of Go that is copied does not reach the server", `
+-- go.mod --
+module gate
+
+go 1.26
+-- Procfile --
+web: ./gate
+-- main.go --
+package main
+
+import (
+	"log"
+	"net/http"
+	"os"
+)
+
+type settings struct{ addr string }
+
+func load(s settings) {
+	if p := os.Getenv("PORT"); p != "" {
+		s.addr = ":" + p
+	}
+}
+
+func main() {
+	s := settings{addr: ":8080"}
+	load(s)
+	log.Fatal(http.ListenAndServe(s.addr, nil))
+}
+`, []string{"port/literal main.go:18 pushed=blocker"}},
+		{"its sound twin: by its address", `
+-- go.mod --
+module gate
+
+go 1.26
+-- Procfile --
+web: ./gate
+-- main.go --
+package main
+
+import (
+	"log"
+	"net/http"
+	"os"
+)
+
+type settings struct{ addr string }
+
+func load(s *settings) {
+	if p := os.Getenv("PORT"); p != "" {
+		s.addr = ":" + p
+	}
+}
+
+func main() {
+	s := settings{addr: ":8080"}
+	load(&s)
+	log.Fatal(http.ListenAndServe(s.addr, nil))
+}
+`, nil},
 	})
 }

@@ -25,7 +25,7 @@ func (m *machine) runGo(file string) error {
 		return giveUp("there is no main")
 	}
 	_, err = m.goCall(f, nil, f.scope.file.spot(f.node))
-	if err == nil && len(m.calls) > 0 && m.stayed > 0 && !m.waiting {
+	if err == nil && len(m.calls) > 0 && m.stayed > 0 && !m.waiting && !m.beyond {
 		return &thrown{"main comes to its end while others still run"}
 	}
 	return m.goFailed(err)
@@ -747,6 +747,7 @@ func (m *machine) goOutsideCall(f *opaque, args []goValue, at spot, s *goScope) 
 	if err != nil {
 		return nil, err
 	}
+	m.beyond = m.beyond || m.stayed > 0 // it may wait for the others
 	return []goValue{m.goFrom(m.goAsk(v, at, s))}, nil
 }
 

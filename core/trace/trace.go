@@ -232,6 +232,7 @@ type machine struct {
 	onlyFields bool     // data with other fields than the structure's is not taken (Go)
 	frames     int      // of calls of Go
 	marks      int      // how many symbols were made
+	beyond     bool     // while such run, something from outside was called (Go)
 	stayed     int      // how many functions of Go run beside the others, and stay there
 	doubt      string   // a variable that it asked for, and that is not known
 	yields     []*list  // what the generators that run have given
