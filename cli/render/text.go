@@ -288,11 +288,17 @@ func rows(p *printer, v View, label string, list [][]string) {
 	}
 	var width []int
 	for _, row := range list {
+		last := len(row) - 1
+		for last > 0 && row[last] == "" {
+			last--
+		}
 		for i, cell := range row {
 			if i == len(width) {
 				width = append(width, 0)
 			}
-			width[i] = min(max(width[i], utf8.RuneCountInString(line(cell))), 48)
+			if i < last { // what ends a row stands in no column
+				width[i] = min(max(width[i], utf8.RuneCountInString(line(cell))), 48)
+			}
 		}
 	}
 	for i, row := range list {
@@ -303,7 +309,7 @@ func rows(p *printer, v View, label string, list [][]string) {
 		out := ""
 		for j, cell := range row {
 			cell = line(cell)
-			if width[j] == 0 {
+			if cell == "" && width[j] == 0 {
 				continue
 			}
 			if j < len(row)-1 {
@@ -496,7 +502,7 @@ func shipped(c *fact.Component) (ships, stays [][]string) {
 	for _, s := range c.Shipments {
 		from := s.Root
 		if from == "" {
-			from = "."
+			from = "the tree"
 		}
 		row := []string{s.Route, count(s.Files, "file", "files") + " of " + from, s.By}
 		if len(s.Whole) > 0 {

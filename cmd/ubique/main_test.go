@@ -436,6 +436,22 @@ func TestSurveyWith(t *testing.T) {
 	}
 }
 
+// TestColumnsOfASurvey: what ends a row does not widen a column, and the root has
+// a name.
+func TestColumnsOfASurvey(t *testing.T) {
+	dir := write(t, t.TempDir(), map[string]string{
+		"package.json":             `{"name": "dome", "private": true, "engines": {"node": "24.x"}, "main": "src/telescopes/server.js", "scripts": {"start": "node ."}}`,
+		".node-version":            "24.11.0\n",
+		"src/telescopes/server.js": `require("http").createServer((q, a) => a.end()).listen(process.env.PORT || 3000);`,
+	})
+	out := ubique(t, dir, "survey").out
+	for _, want := range []string{"web  node .  package script, package.json:1:", "24.x      supported until", "24.11.0   supported until", "together  24.11.0", "3 files of the tree"} {
+		if !strings.Contains(out, want) {
+			t.Errorf("the survey does not hold %q:\n%s", want, out)
+		}
+	}
+}
+
 func TestDotenvFilesByTheirPath(t *testing.T) {
 	for name, c := range map[string]struct {
 		server string
