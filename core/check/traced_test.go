@@ -7,6 +7,47 @@ import "testing"
 // of one's own. Each was run in the environments that stand beside it; what it
 // did was read from the kernel.
 var traced = []struct{ name, tree, want string }{
+	{"Go: lists with an item that is not known", `-- Procfile --
+web: ./gate
+-- go.mod --
+module gate
+
+go 1.24
+-- main.go --
+package main
+
+import (
+	"fmt"
+	"net/http"
+	"os"
+	"slices"
+)
+
+func main() {
+	name, _ := os.Hostname()
+	port := 8600 + len(slices.Compact([]string{name, "dome"}))
+	if os.Getenv("ONE") != "" {
+		port = 8610
+		if slices.Equal([]string{name, "a"}, []string{"dome", "a"}) {
+			port = 8611
+		}
+	}
+	if os.Getenv("TWO") != "" {
+		port = 8620
+		if slices.Equal([]string{name, "a"}, []string{"dome"}) {
+			port = 8621
+		}
+		port += len(slices.Compact([]string{"dome", "dome", "gate"}))
+	}
+	if os.Getenv("THREE") != "" {
+		port = 8630 + slices.IndexFunc([]string{"gate", "dome"}, func(s string) bool { return s == "dome" })
+	}
+	http.ListenAndServe(fmt.Sprintf(":%d", port), nil)
+}
+`, ` => unknown
+ONE=1 => unknown
+TWO=1 => any 8622
+THREE=1 => any 8631`},
 	{"JavaScript: LISTEN host:port split", `-- Procfile --
 web: node server.js
 -- package.json --

@@ -338,43 +338,28 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 		}
 		b, err := natural(arg(1), arg(0))
 		return []goValue{{integer(map[bool]int{true: 1}[b] - map[bool]int{true: 1}[a]), tInt}}, true, err
-	case "slices.Contains", "slices.Index":
+	case "slices.Contains", "slices.Index", "slices.ContainsFunc", "slices.IndexFunc":
 		a, ok := items(0)
 		if !ok {
 			return give(dontKnow("whether a list holds something"), nil)
 		}
 		found := -1
 		for i, c := range a {
-			same, ok := m.goSame(c.v, arg(1), nil)
-			if !ok {
+			var yes bool
+			if strings.HasSuffix(p, "Func") {
+				var err error
+				if yes, err = holds(arg(1), c.v); err != nil {
+					return nil, true, err
+				}
+			} else if yes, ok = m.goSame(c.v, arg(1), nil); !ok {
 				return give(dontKnow("whether a list holds something"), nil)
-			}
-			if same {
-				found = i
-				break
-			}
-		}
-		if p == "slices.Index" {
-			return give(integer(found), tInt)
-		}
-		return give(found >= 0, tBool)
-	case "slices.ContainsFunc", "slices.IndexFunc":
-		a, ok := items(0)
-		if !ok {
-			return give(dontKnow("whether a list holds something"), nil)
-		}
-		found := -1
-		for i, c := range a {
-			yes, err := holds(arg(1), c.v)
-			if err != nil {
-				return nil, true, err
 			}
 			if yes {
 				found = i
 				break
 			}
 		}
-		if p == "slices.IndexFunc" {
+		if strings.HasPrefix(p, "slices.Index") {
 			return give(integer(found), tInt)
 		}
 		return give(found >= 0, tBool)
@@ -493,7 +478,15 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 			}
 		}
 		if p == "slices.Compact" {
-			l.a = slices.CompactFunc(l.a, func(x, y *goCell) bool { same, _ := m.goSame(x.v, y.v, nil); return same })
+			known := true
+			l.a = slices.CompactFunc(l.a, func(x, y *goCell) bool {
+				same, ok := m.goSame(x.v, y.v, nil)
+				known = known && ok
+				return same
+			})
+			if !known {
+				return give(dontKnow("which items of a list are the same"), nil)
+			}
 		}
 		return []goValue{{l, t}}, true, m.use(len(l.a))
 	case "slices.Max", "slices.Min":
@@ -518,12 +511,9 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 		if !ok1 || !ok2 {
 			return give(dontKnow("whether two lists are the same"), nil)
 		}
-		same := len(a) == len(b)
-		for i := range a {
-			if !same {
-				break
-			}
-			same, _ = m.goSame(a[i].v, b[i].v, nil)
+		same, ok := m.goSameCells(a, b)
+		if !ok {
+			return give(dontKnow("whether two lists are the same"), nil)
 		}
 		return give(same, tBool)
 	case "slices.Values", "slices.All", "slices.Backward", "maps.Keys", "maps.Values", "maps.All", "strings.SplitSeq", "strings.FieldsSeq", "strings.Lines":
