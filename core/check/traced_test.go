@@ -48,6 +48,107 @@ func main() {
 ONE=1 => unknown
 TWO=1 => any 8622
 THREE=1 => any 8631`},
+	{"JavaScript: the name of the machine in lists and texts", `-- Procfile --
+web: node server.js
+-- package.json --
+{"name":"gate"}
+-- server.js --
+const name = require('os').hostname();
+let port = 8702;
+if (process.env.WAY === 'list') port = ['x', name].includes('dome') ? 8701 : 8702;
+if (process.env.WAY === 'found') port = ['dome', name].includes('dome') ? 8701 : 8702;
+if (process.env.WAY === 'place') port = 8700 + ['x', name].indexOf('dome');
+if (process.env.WAY === 'first') port = 8700 + ['x', name].indexOf('x');
+if (process.env.WAY === 'text') port = 'dome-east'.startsWith(name) ? 8701 : 8702;
+if (process.env.WAY === 'set') port = 8700 + new Set(['dome', name]).size;
+if (process.env.WAY === 'one') port = 8700 + new Set([name]).size;
+require('http').createServer().listen(port);
+`, ` => any 8702
+WAY=list => unknown
+WAY=found => any 8701
+WAY=place => unknown
+WAY=first => any 8700
+WAY=text => unknown
+WAY=set => unknown
+WAY=one => any 8701`},
+	{"Python: the name of the machine in lists and orders", `-- Procfile --
+web: python server.py
+-- requirements.txt --
+
+-- server.py --
+import os
+import socket
+from http.server import BaseHTTPRequestHandler, HTTPServer
+
+name = socket.gethostname()
+way = os.environ.get("WAY", "")
+port = 8712
+if way == "count":
+    port = 8710 + ["dome", name].count("dome")
+elif way == "order":
+    port = sorted([8711, 8712], reverse=name == "dome")[0]
+elif way == "down":
+    port = sorted([8711, 8712], reverse=way == "down")[0]
+elif way == "same":
+    port = 8711 if {"dome"} == {name} else 8712
+elif way == "known":
+    port = 8710 + ["dome", "gate"].count("dome")
+HTTPServer(("", port), BaseHTTPRequestHandler).serve_forever()
+`, ` => any 8712
+WAY=count => unknown
+WAY=order => unknown
+WAY=down => any 8712
+WAY=same => unknown
+WAY=known => any 8711`},
+	{"Go: the name of the machine in texts and comparisons", `-- Procfile --
+web: ./gate
+-- go.mod --
+module gate
+
+go 1.24
+-- main.go --
+package main
+
+import (
+	"fmt"
+	"net/http"
+	"os"
+	"strings"
+)
+
+func on(yes bool) int {
+	if yes {
+		return 8721
+	}
+	return 8722
+}
+
+func main() {
+	name, _ := os.Hostname()
+	port := 8722
+	switch os.Getenv("WAY") {
+	case "begins":
+		port = on(strings.HasPrefix("dome", name))
+	case "any":
+		port = on(strings.ContainsAny("dome", name))
+	case "array":
+		port = on([1]string{name} == [1]string{"dome"})
+	case "structure":
+		port = on(struct{ a string }{name} == struct{ a string }{"dome"})
+	case "known":
+		port = on(struct{ a string }{"dome"} == struct{ a string }{"dome"})
+	case "repeat":
+		port = 8720 + len(strings.Repeat("a", len(name)))
+	}
+	http.ListenAndServe(fmt.Sprintf(":%d", port), nil)
+}
+`, ` => any 8722
+WAY=begins => unknown
+WAY=any => unknown
+WAY=array => unknown
+WAY=structure => unknown
+WAY=known => any 8721
+WAY=repeat => unknown`},
 	{"JavaScript: LISTEN host:port split", `-- Procfile --
 web: node server.js
 -- package.json --

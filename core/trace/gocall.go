@@ -637,6 +637,9 @@ func (m *machine) goLanguage(name string, e *ast.CallExpr, s *goScope) ([]goValu
 		return one(integer(n), tInt)
 	case "delete":
 		if t, ok := arg(0).v.(*goTable); ok {
+			if !known(arg(1).v) && len(t.keys) > 0 {
+				return nil, giveUp("a key that is not known")
+			}
 			t.remove(arg(1))
 		}
 		return nil, nil

@@ -523,7 +523,7 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 		case strings.HasPrefix(p, "strings."):
 			t, ok := text(0)
 			sep, _ := text(1)
-			if !ok {
+			if !ok || unknown(1) != nil {
 				return give(dontKnow("parts of a text"), nil)
 			}
 			parts := strings.Fields(t)
@@ -640,6 +640,9 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 		t, ok := text(0)
 		if !ok {
 			return nil, false, nil
+		}
+		if unknown(1) != nil || unknown(2) != nil {
+			return give(dontKnow("what is made of a text"), nil)
 		}
 		w, _ := text(1)
 		n, _ := arg(1).v.(integer)

@@ -351,10 +351,16 @@ func (m *machine) objectMethod(o *object, name string, args []any, keys map[stri
 		k := keyText(first(args))
 		switch name {
 		case "get":
-			v, _ := o.get(k)
+			v, ok := o.get(k)
+			if !ok && !known(first(args)) && len(o.keys) > 0 {
+				return dontKnow("a key that is not known"), true, nil
+			}
 			return v, true, nil
 		case "has":
 			_, ok := o.get(k)
+			if !ok && !known(first(args)) && len(o.keys) > 0 {
+				return dontKnow("a key that is not known"), true, nil
+			}
 			return ok, true, nil
 		case "set":
 			o.set(k, at2(args, 1))

@@ -445,6 +445,11 @@ func (m *machine) objectKey(o *object, name string, s *scope, n *code.Node) (any
 			return o.class, nil
 		}
 		if name == "size" && (o.class.name == "Map" || o.class.name == "Set") {
+			for _, k := range o.keys {
+				if o.class.name == "Set" && len(o.keys) > 1 && !known(o.cells[k].v) { // it may be one of the others
+					return dontKnow("how many there are"), nil
+				}
+			}
 			return float64(len(o.keys)), nil
 		}
 		if py && name == "__dict__" {

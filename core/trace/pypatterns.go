@@ -23,7 +23,10 @@ func (m *machine) sortedBy(l *list, key, reverse any, at spot) (any, bool, error
 	for i := range order {
 		order[i] = i
 	}
-	down, _ := truth(reverse, true)
+	down, ok := truth(reverse, true)
+	if !ok && reverse != nil {
+		return nil, true, giveUp("an order that is not known")
+	}
 	unlike := false
 	slices.SortStableFunc(order, func(i, j int) int {
 		c := 0

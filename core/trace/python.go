@@ -132,6 +132,9 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		case string:
 			return integer(len([]rune(x))), true, nil
 		case *list:
+			if x.set && len(x.items) > 1 && opaqueAmong(x.items) != nil { // it may be one of the others
+				return dontKnow("how many there are"), true, nil
+			}
 			return integer(len(x.items)), true, nil
 		case *object:
 			if fn := m.method(x, "__len__"); fn != nil {
@@ -246,7 +249,11 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 				q, _ := toNumber(y)
 				return compare(p, q)
 			})
-			if yes, _ := truth(keys["reverse"], true); yes {
+			yes, ok := truth(keys["reverse"], true)
+			if _, given := keys["reverse"]; given && !ok {
+				return nil, true, giveUp("an order that is not known")
+			}
+			if yes {
 				slices.Reverse(l.items)
 			}
 		}
@@ -1114,7 +1121,11 @@ func (m *machine) pyList(b *list, name string, args []any, keys map[string]any, 
 		case name == "count":
 			n := 0
 			for _, x := range b.items {
-				if same, _ := equals(x, first(args), true); same {
+				same, ok := equals(x, first(args), true)
+				if !ok {
+					return dontKnow("how often something is in a list"), true, nil
+				}
+				if same {
 					n++
 				}
 			}

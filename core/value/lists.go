@@ -70,6 +70,9 @@ func (e *Eval) listMethod(list *Value, name string, args []*Value, c *context, p
 		}
 		at1 := -1
 		for i, k := range list.Kids {
+			if k.Kind != Str && k.Kind != Num && k.Kind != Bool && k.Kind != Null && k.Kind != Undef && (at1 < 0 || name == "lastIndexOf") {
+				return nil
+			}
 			if k.Kind == Str && k.Text == args[0].Text && (at1 < 0 || name == "lastIndexOf") {
 				at1 = i
 			}

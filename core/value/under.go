@@ -6,6 +6,7 @@ import (
 	"net/netip"
 	"net/url"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 )
@@ -30,11 +31,15 @@ func str(s string) Outcome {
 	return Outcome{Kind: Str, Text: s}
 }
 
-func num(n float64) Outcome      { return Outcome{Kind: Num, Num: n} }
-func truth(b bool) Outcome       { return Outcome{Kind: Bool, Num: map[bool]float64{true: 1}[b]} }
-func (o Outcome) isNaN() bool    { return o.Kind == Num && math.IsNaN(o.Num) }
-func (o Outcome) Absent() bool   { return o.Kind == Undef && o.Text == absent } // an argument that is not given at all
-func (o Outcome) Known() bool    { return o.Kind != Unknown }
+func num(n float64) Outcome    { return Outcome{Kind: Num, Num: n} }
+func truth(b bool) Outcome     { return Outcome{Kind: Bool, Num: map[bool]float64{true: 1}[b]} }
+func (o Outcome) isNaN() bool  { return o.Kind == Num && math.IsNaN(o.Num) }
+func (o Outcome) Absent() bool { return o.Kind == Undef && o.Text == absent } // an argument that is not given at all
+func (o Outcome) Known() bool  { return o.Kind != Unknown }
+
+// fromCall tells what a call of a package gives: something, and nobody knows what.
+func (o Outcome) fromCall() bool { return o.Kind == External && strings.HasSuffix(o.Text, "()") }
+
 func (o Outcome) nothing() bool  { return o.Kind == Null || o.Kind == Undef }
 func (o Outcome) String() string { return o.show(false) }
 
@@ -390,10 +395,13 @@ func (u *evaluation) operate(v *Value, depth int) Outcome {
 		if b = arg(1); !b.Known() {
 			return b
 		}
-		if b.Kind == External && strings.HasSuffix(b.Text, "()") { // what a call of a package gives
+		if b.fromCall() {
+			return dontKnow(b.Text)
+		}
+		if made := []Kind{List, Object}; slices.Contains(made, a.Kind) && slices.Contains(made, b.Kind) {
 			switch v.Text {
-			case "<", ">", "<=", ">=", "==", "!=", "===", "!==", "+", "-", "*", "/", "%":
-				return dontKnow(b.Text)
+			case "==", "!=", "===", "!==":
+				return dontKnow("whether two things are the same")
 			}
 		}
 	}
@@ -538,10 +546,17 @@ var operators = map[string]operator{
 	"in": func(a, b Outcome, _ bool) Outcome {
 		switch b.Kind {
 		case List:
+			open := ""
 			for _, x := range b.List {
-				if equal(a, x) {
+				switch {
+				case !x.Known() || x.fromCall():
+					open = firstOf(x.Text, "an item of a list")
+				case equal(a, x):
 					return truth(true)
 				}
+			}
+			if open != "" {
+				return dontKnow(open)
 			}
 			return truth(false)
 		case Str:
