@@ -254,14 +254,20 @@ func (l *Listener) Denied(env value.Environ, told Outcome) (out Outcome, ok bool
 // Happens says what becomes of the listener in an environment, by going through
 // the program where that can be done.
 func (l *Listener) Happens(env value.Environ) Outcome {
+	var open Outcome // what going through the program could not decide
 	if l.Follow != nil {
-		if o, ok := l.Follow(env); ok {
+		o, ok := l.Follow(env)
+		if ok {
 			return o
 		}
+		open = o
 	}
 	out := l.Under(env)
 	if out.Outcome != "listens" {
 		return out
+	}
+	if open.Outcome == "unknown" {
+		return open
 	}
 	for _, g := range l.Guards { // a condition that is not known
 		o := g.Under(env)

@@ -36,13 +36,7 @@ func dotenvFiles(st *fact.Start, files []*code.File, dotenv bool) []string {
 		if w.Text != "dotenv/config" && w.Text != "dotenv/config.js" {
 			continue
 		}
-		name := ".env"
-		for _, a := range st.Final.Args {
-			if p, ok := strings.CutPrefix(a.Text, "dotenv_config_path="); ok {
-				name = p
-			}
-		}
-		add(source.Join(st.Final.Dir, name))
+		preloaded(st)
 	}
 	if list2, ok := otherDotenv(st, files); ok {
 		return append(list, list2...)
@@ -121,9 +115,22 @@ func dotenvFiles(st *fact.Start, files []*code.File, dotenv bool) []string {
 		}
 	}
 	if !called && plain {
-		add(path.Join(st.Final.Dir, ".env"), true) // dotenv/config
+		preloaded(st) // dotenv/config
 	}
 	return list
+}
+
+// preloaded notes the file that dotenv/config reads: the one that the command or
+// the environment names, else .env (documentation of dotenv 17, "Preload").
+func preloaded(st *fact.Start) {
+	name := value.Or(value.Variable("DOTENV_CONFIG_PATH", value.ReadsUndef, st.At), value.Text(".env", st.At), st.At)
+	for _, a := range st.Final.Args {
+		if p, ok := strings.CutPrefix(a.Text, "dotenv_config_path="); ok {
+			name = value.Text(p, a.At)
+		}
+		st.DotenvOver = st.DotenvOver || a.Text == "dotenv_config_override=true"
+	}
+	st.DotenvBy = append(st.DotenvBy, name)
 }
 
 // otherDotenv lists the dotenv files of the other languages: Ruby's gem dotenv,

@@ -312,6 +312,8 @@ func cameTo(e *value.Eval, r *trace.Result, l *fact.Listener, env value.Environ,
 		}
 	}
 	switch {
+	case len(outs) == 0 && r.Undecided:
+		return fact.Outcome{Outcome: "unknown", Interface: "unknown", Port: -1, Reason: r.Reason}, false
 	case len(outs) == 0 && r.Reason != "":
 		return fact.Outcome{}, false
 	case r.Ended != "":
@@ -338,5 +340,8 @@ func nothing(v *value.Value) bool {
 }
 
 func known(o fact.Outcome) (fact.Outcome, bool) {
-	return o, o.Outcome != "unknown" && o.Interface != "unknown"
+	if o.Outcome == "unknown" || o.Interface == "unknown" { // of a library that the values know
+		return fact.Outcome{}, false
+	}
+	return o, true
 }

@@ -35,7 +35,7 @@ func (m *machine) made(f *opaque, args []any, at spot) (any, bool, error) {
 			for _, p := range items {
 				pair, err := m.items(p, m.topOf(at))
 				if err != nil || len(pair) < 2 {
-					return nil, true, giveUp("a map whose entries are not known")
+					return nil, true, undecided("a map whose entries are not known")
 				}
 				o.set(keyText(pair[0]), pair[1])
 			}
@@ -340,7 +340,7 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		for _, p := range items {
 			pair, err := m.items(p, m.topOf(at))
 			if err != nil || len(pair) < 2 || !known(pair[0]) {
-				return nil, true, giveUp("entries that are not known")
+				return nil, true, undecided("entries that are not known")
 			}
 			o.set(keyText(pair[0]), pair[1])
 		}
@@ -363,7 +363,7 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 			case nil, undef, bool:
 			default:
 				_ = i
-				return nil, true, giveUp("the properties of what is not known")
+				return nil, true, undecided("the properties of what is not known")
 			}
 		}
 		return arg(0), true, nil

@@ -29,7 +29,7 @@ func (m *machine) given(n *code.Node, s *scope) (args []any, keys map[string]any
 			if a.Name == "**" {
 				o, ok := v.(*object)
 				if !ok {
-					return nil, nil, giveUp("arguments that are not known")
+					return nil, nil, undecided("arguments that are not known")
 				}
 				if keys == nil {
 					keys = map[string]any{}
@@ -364,6 +364,7 @@ func (m *machine) invoke(f *function, this any, args []any, keys map[string]any,
 		return l, err
 	}
 	v, err := run()
+	v, err = m.calmed(f, v, err)
 	if f.node.Flag&code.Async == 0 || py {
 		return v, err
 	}

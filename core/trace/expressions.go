@@ -52,7 +52,9 @@ func (m *machine) ask(n *code.Node, s *scope) (any, bool) {
 	v := m.e.Expr(n, s.static)
 	switch v.Kind {
 	case value.External, value.Unknown, value.Func, value.Class, value.Instance, value.Module, value.EnvMap:
-		return nil, false
+		if !v.Failed() {
+			return nil, false
+		}
 	}
 	x, err := m.fromValue(v, 0)
 	if err != nil {
@@ -199,9 +201,13 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 	case code.Binary:
 		return m.binary(n, s)
 	case code.Cond:
-		yes, err := m.holds(n.Kid(0), s)
+		v, err := m.eval(n.Kid(0), s)
 		if err != nil {
 			return nil, err
+		}
+		yes, err := m.decide(v, s, n.Kid(0))
+		if err != nil {
+			return m.oneOf(err, s, n.Kid(1), n.Kid(2))
 		}
 		if yes {
 			return m.eval(n.Kid(1), s)
@@ -421,7 +427,7 @@ func (m *machine) unary(n *code.Node, s *scope) (any, error) {
 		}
 		f, ok := toNumber(v)
 		if !ok {
-			return nil, giveUp("counting what is not known")
+			return nil, undecided("counting what is not known")
 		}
 		next := any(f + 1)
 		if n.Name == "--" {
@@ -519,7 +525,7 @@ func (m *machine) binary(n *code.Node, s *scope) (any, error) {
 	case "||", "&&":
 		yes, err := m.decide(a, s, n.Kid(0))
 		if err != nil {
-			return nil, err
+			return m.oneOf(err, s, n.Kid(1))
 		}
 		if yes == (n.Name == "||") {
 			return a, nil
@@ -530,7 +536,7 @@ func (m *machine) binary(n *code.Node, s *scope) (any, error) {
 			return m.eval(n.Kid(1), s)
 		}
 		if o, ok := a.(*opaque); ok && o.path == "" {
-			return nil, giveUp("whether %s is there", o.String())
+			return m.oneOf(undecided("whether %s is there", o.String()), s, n.Kid(1))
 		}
 		return a, nil
 	}
@@ -895,7 +901,7 @@ func (m *machine) pyEqual(a, b any, s *scope, n *code.Node) (same, done bool, er
 		}
 		yes, ok := v.(bool)
 		if !ok {
-			return false, false, giveUp("whether two things are the same")
+			return false, false, undecided("whether two things are the same")
 		}
 		return yes, true, nil
 	}
@@ -949,7 +955,7 @@ func setOperate(name string, a, b *list) (any, error) {
 		for _, x := range l.items {
 			same, ok := equals(x, v, false)
 			if !ok {
-				return false, giveUp("whether two members of a set are equal")
+				return false, undecided("whether two members of a set are equal")
 			}
 			if same {
 				return true, nil
@@ -1231,7 +1237,7 @@ func (m *machine) pair(p *code.Node, s *scope) (name string, v any, err error) {
 			return "", nil, err
 		}
 		if !known(k) {
-			return "", nil, giveUp("a key that is not known")
+			return "", nil, undecided("a key that is not known")
 		}
 		name = keyText(k)
 	}
@@ -1403,7 +1409,7 @@ func (m *machine) items(v any, s *scope) ([]any, error) {
 		}
 		return nil, giveUp("all of %s", v.String())
 	}
-	return nil, giveUp("all of what is not known")
+	return nil, undecided("all of what is not known")
 }
 
 func (m *machine) envKeys() []string {

@@ -91,7 +91,7 @@ func (m *machine) goArguments(e *ast.CallExpr, fn goValue, s *goScope) (args []g
 				}
 				continue
 			}
-			return nil, giveUp("arguments that are not known")
+			return nil, undecided("arguments that are not known")
 		}
 		args = append(args, goCopy(v))
 	}
@@ -511,7 +511,7 @@ func (m *machine) goLanguage(name string, e *ast.CallExpr, s *goScope) ([]goValu
 				}
 				n, ok := v.v.(integer)
 				if !ok || n < 0 || n > maxItems {
-					return nil, giveUp("a list of a size that is not known")
+					return nil, undecided("a list of a size that is not known")
 				}
 				size = int(n)
 			}
@@ -586,7 +586,7 @@ func (m *machine) goLanguage(name string, e *ast.CallExpr, s *goScope) ([]goValu
 			if o, isOpaque := arg(0).v.(*opaque); isOpaque {
 				return []goValue{{dontKnow("what is made of " + o.String()), nil}}, nil
 			}
-			return nil, giveUp("a list that is not known")
+			return nil, undecided("a list that is not known")
 		}
 		var elem *goType
 		if u := t.under(); u != nil {
@@ -606,7 +606,7 @@ func (m *machine) goLanguage(name string, e *ast.CallExpr, s *goScope) ([]goValu
 				}
 			case nil:
 			default:
-				return nil, giveUp("a list that is not known")
+				return nil, undecided("a list that is not known")
 			}
 		}
 		a := l.a
@@ -638,7 +638,7 @@ func (m *machine) goLanguage(name string, e *ast.CallExpr, s *goScope) ([]goValu
 	case "delete":
 		if t, ok := arg(0).v.(*goTable); ok {
 			if !known(arg(1).v) && len(t.keys) > 0 {
-				return nil, giveUp("a key that is not known")
+				return nil, undecided("a key that is not known")
 			}
 			t.remove(arg(1))
 		}

@@ -238,7 +238,7 @@ func (m *machine) goMember(base goValue, cell *goCell, name string, s *goScope, 
 			case *goRecord:
 				u := v.t.under()
 				if u == nil || len(u.fields) != len(x.fields) {
-					return goValue{}, nil, giveUp("a structure that is not known")
+					return goValue{}, nil, undecided("a structure that is not known")
 				}
 				for i, f := range u.fields {
 					if f.name == name {
@@ -452,7 +452,7 @@ func (m *machine) goIndex(e *ast.IndexExpr, s *goScope) (goValue, *goCell, error
 	}
 	i, ok := k.v.(integer)
 	if !ok {
-		return goValue{}, nil, giveUp("an element chosen by what is not known")
+		return goValue{}, nil, undecided("an element chosen by what is not known")
 	}
 	if i < 0 || int(i) >= len(a) {
 		return goValue{}, nil, slip("index out of range [" + show(i) + "] with length " + strconv.Itoa(len(a)))
@@ -467,14 +467,14 @@ func (m *machine) goEntryOf(base, k goValue, s *goScope) (goValue, bool, error) 
 	}
 	if k.v == nil && k.t == nil {
 		if _, ok := base.v.(*goTable); !ok {
-			return goValue{}, false, giveUp("an element of what is not known")
+			return goValue{}, false, undecided("an element of what is not known")
 		}
 	}
 	switch x := base.v.(type) {
 	case *goTable:
 		key, ok := goKey(k)
 		if !ok {
-			return goValue{}, false, giveUp("a key that is not known")
+			return goValue{}, false, undecided("a key that is not known")
 		}
 		if c := x.m[key]; c != nil {
 			return c.c.v, true, nil
@@ -482,7 +482,7 @@ func (m *machine) goEntryOf(base, k goValue, s *goScope) (goValue, bool, error) 
 	case string:
 		i, ok := k.v.(integer)
 		if !ok {
-			return goValue{}, false, giveUp("an element chosen by what is not known")
+			return goValue{}, false, undecided("an element chosen by what is not known")
 		}
 		if i < 0 || int(i) >= len(x) {
 			return goValue{}, false, slip("index out of range [" + show(i) + "] with length " + strconv.Itoa(len(x)))
@@ -498,7 +498,7 @@ func (m *machine) goEntryOf(base, k goValue, s *goScope) (goValue, bool, error) 
 		}
 		return base, true, nil
 	default:
-		return goValue{}, false, giveUp("an element of what is not known")
+		return goValue{}, false, undecided("an element of what is not known")
 	}
 	var elem *goType
 	if u := base.t.under(); u != nil {
@@ -739,9 +739,9 @@ func (m *machine) goHolds(v goValue, e ast.Expr) (bool, error) {
 		return yes, nil
 	}
 	if o, ok := v.v.(*opaque); ok {
-		return false, giveUp("a condition that is not known: %s", o.String())
+		return false, undecided("a condition that is not known: %s", o.String())
 	}
-	return false, giveUp("a condition that is not known")
+	return false, undecided("a condition that is not known")
 }
 
 func (m *machine) goOperate(op token.Token, a, b goValue, e *ast.BinaryExpr, s *goScope) (goValue, error) {
@@ -961,7 +961,7 @@ func isErrorName(e ast.Expr) bool {
 // goLiteral is a structure, a list or a map that is written out.
 func (m *machine) goLiteral(e *ast.CompositeLit, t *goType, s *goScope) (goValue, error) {
 	if t == nil {
-		return goValue{}, giveUp("a value whose type is not known")
+		return goValue{}, undecided("a value whose type is not known")
 	}
 	if err := m.use(len(e.Elts)); err != nil {
 		return goValue{}, err
@@ -1000,7 +1000,7 @@ func (m *machine) goLiteral(e *ast.CompositeLit, t *goType, s *goScope) (goValue
 				}
 			}
 			if at < 0 || at >= len(u.fields) {
-				return z, giveUp("a field that is not known")
+				return z, undecided("a field that is not known")
 			}
 			v, err := part(x, u.fields[at].t)
 			if err != nil {
@@ -1071,7 +1071,7 @@ func (m *machine) goLiteral(e *ast.CompositeLit, t *goType, s *goScope) (goValue
 				return goValue{}, err
 			}
 			if !table.set(k, v, u.elem) {
-				return goValue{}, giveUp("a key that is not known")
+				return goValue{}, undecided("a key that is not known")
 			}
 		}
 		return goValue{table, t}, nil
@@ -1117,7 +1117,7 @@ func (m *machine) goAssert(e *ast.TypeAssertExpr, s *goScope, both bool) ([]goVa
 	is, ok := m.goIs(v, t)
 	if !ok {
 		if both {
-			return nil, giveUp("whether something is of a type")
+			return nil, undecided("whether something is of a type")
 		}
 		return []goValue{v}, nil
 	}
@@ -1240,11 +1240,11 @@ func (m *machine) goSeveral(e ast.Expr, count int, s *goScope) ([]goValue, error
 			return nil, err
 		}
 		if _, ok := base.v.(*opaque); ok {
-			return nil, giveUp("an element that is not known")
+			return nil, undecided("an element that is not known")
 		}
 		v, ok, err := m.goEntryOf(base, k, s)
 		if o, isOpaque := v.v.(*opaque); isOpaque && err == nil && o.path == "" {
-			err = giveUp("an element that is not known")
+			err = undecided("an element that is not known")
 		}
 		return []goValue{v, {ok, tUntyped}}, err
 	}

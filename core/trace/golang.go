@@ -166,7 +166,7 @@ func (m *machine) goBuiltin(f *opaque, args []any, at spot) (v any, done bool, e
 		var out []string
 		for _, x := range items {
 			if !known(x) {
-				return nil, giveUp("a list that is not known")
+				return nil, undecided("a list that is not known")
 			}
 			out = append(out, show(x))
 		}

@@ -325,7 +325,7 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 				return nil, true, err
 			}
 			if same, ok := m.goSame(v, z, nil); !ok {
-				return nil, true, giveUp("whether a value is zero")
+				return nil, true, undecided("whether a value is zero")
 			} else if !same {
 				return []goValue{v}, true, nil
 			}
@@ -367,23 +367,23 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 		if a, ok := items(0); ok {
 			return nil, true, sortBy(a, natural)
 		}
-		return nil, true, giveUp("a list that is not known")
+		return nil, true, undecided("a list that is not known")
 	case "slices.SortFunc", "slices.SortStableFunc":
 		if a, ok := items(0); ok {
 			return nil, true, sortBy(a, func(x, y goValue) (bool, error) {
 				v, err := calls(arg(1), x, y)
 				n, ok := v.v.(integer)
 				if err == nil && !ok {
-					err = giveUp("an order that is not known")
+					err = undecided("an order that is not known")
 				}
 				return n < 0, err
 			})
 		}
-		return nil, true, giveUp("a list that is not known")
+		return nil, true, undecided("a list that is not known")
 	case "sort.Slice", "sort.SliceStable":
 		a, ok := items(0)
 		if !ok {
-			return nil, true, giveUp("a list that is not known")
+			return nil, true, undecided("a list that is not known")
 		}
 		for i := 1; i < len(a); i++ { // by places, which the function is given
 			for j := i; j > 0; j-- {
@@ -412,7 +412,7 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 		}
 		n, ok := size.v.(integer)
 		if !ok || n > 256 {
-			return nil, true, giveUp("a list that is not known")
+			return nil, true, undecided("a list that is not known")
 		}
 		for i := integer(1); i < n; i++ {
 			for j := i; j > 0; j-- {
@@ -441,7 +441,7 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 			v, err := calls(arg(1), goValue{k, tString})
 			w, ok := v.v.(string)
 			if err == nil && !ok {
-				err = giveUp("a text that is not known")
+				err = undecided("a text that is not known")
 			}
 			failed = cmp.Or(failed, err)
 			return w
@@ -587,7 +587,7 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 		to, ok1 := arg(0).v.(*goTable)
 		from, ok2 := arg(1).v.(*goTable)
 		if !ok1 || !ok2 {
-			return nil, true, giveUp("a map that is not known")
+			return nil, true, undecided("a map that is not known")
 		}
 		for _, k := range from.keys {
 			to.set(from.m[k].k, goCopy(from.m[k].c.v), from.m[k].c.t)
@@ -616,7 +616,7 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 				x, err := calls(arg(0), goValue{integer(r), tRune})
 				n, ok := x.v.(integer)
 				if err == nil && !ok {
-					err = giveUp("a letter that is not known")
+					err = undecided("a letter that is not known")
 				}
 				failed = cmp.Or(failed, err)
 				return rune(n)
@@ -993,14 +993,14 @@ func (m *machine) goShared(f *opaque, args []goValue, at spot, s *goScope) (list
 			x, ok1 := old.v.(integer)
 			y, ok2 := arg(0).v.(integer)
 			if !ok1 || !ok2 {
-				return nil, true, giveUp("a number that is not known")
+				return nil, true, undecided("a number that is not known")
 			}
 			put(goValue{x + y, old.t})
 			return []goValue{{x + y, old.t}}, true, nil
 		case "CompareAndSwap":
 			same, ok := m.goSame(old, arg(0), nil)
 			if !ok {
-				return nil, true, giveUp("whether two things are the same")
+				return nil, true, undecided("whether two things are the same")
 			}
 			if same {
 				put(arg(1))
@@ -1015,7 +1015,7 @@ func (m *machine) goShared(f *opaque, args []goValue, at spot, s *goScope) (list
 		o.cells["m"] = &cell{v: t}
 		key, ok := goKey(arg(0))
 		if !ok {
-			return nil, true, giveUp("a key that is not known")
+			return nil, true, undecided("a key that is not known")
 		}
 		switch e := t.m[key]; name {
 		case "Load":
@@ -1068,7 +1068,7 @@ func (m *machine) goShared(f *opaque, args []goValue, at spot, s *goScope) (list
 				}
 				w, ok := v[0].v.(string)
 				if !ok {
-					failed = giveUp("a text that is not known")
+					failed = undecided("a text that is not known")
 				}
 				return w
 			})
@@ -1253,7 +1253,7 @@ func (m *machine) goFillIn(c *goCell, x any, json bool, s *goScope, depth int) (
 		}
 		r, ok := c.v.v.(*goRecord)
 		if !ok || len(r.fields) != len(u.fields) {
-			return "", giveUp("a structure that is not known")
+			return "", undecided("a structure that is not known")
 		}
 		for _, k := range o.keys {
 			to, err := m.goFieldOf(r, u, k, json, s, depth)

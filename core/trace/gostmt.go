@@ -263,7 +263,7 @@ func (m *machine) goStore(to ast.Expr, v goValue, s *goScope) error {
 			}
 			u := base.t.under()
 			if u == nil {
-				return giveUp("a map that is not known")
+				return undecided("a map that is not known")
 			}
 			if k, err = m.goFit(k, u.key, s); err != nil {
 				return err
@@ -272,7 +272,7 @@ func (m *machine) goStore(to ast.Expr, v goValue, s *goScope) error {
 				return err
 			}
 			if !t.set(k, goCopy(v), u.elem) || len(t.keys) > maxItems {
-				return giveUp("an element that is not known is set")
+				return undecided("an element that is not known is set")
 			}
 			return nil
 		case string: // bytes
@@ -481,7 +481,7 @@ func (m *machine) goRange(x *ast.RangeStmt, s *goScope, label string) error {
 	switch c := over.v.(type) {
 	case nil:
 		if over.t.is(goFunc) || over.t == nil {
-			return giveUp("a loop over what is not known")
+			return undecided("a loop over what is not known")
 		}
 		if over.t.is(goChan) {
 			return &exit{stays: true}
@@ -592,7 +592,7 @@ func (m *machine) goRange(x *ast.RangeStmt, s *goScope, label string) error {
 		}
 		return err
 	}
-	return giveUp("a loop over what is not known")
+	return undecided("a loop over what is not known")
 }
 
 func (m *machine) goSwitch(x *ast.SwitchStmt, s *goScope, label string) error {
@@ -640,7 +640,7 @@ func (m *machine) goSwitch(x *ast.SwitchStmt, s *goScope, label string) error {
 			}
 			same, ok := m.goSame(subject, v, nil)
 			if !ok {
-				return giveUp("a case that is not known")
+				return undecided("a case that is not known")
 			}
 			if same {
 				which = i

@@ -773,7 +773,7 @@ func (m *machine) goTypeOf(e ast.Expr, s *goScope) (*goType, error) {
 		}
 		n, ok := v.v.(integer)
 		if !ok || n < 0 || n > maxItems {
-			return nil, giveUp("an array of a size that is not known")
+			return nil, undecided("an array of a size that is not known")
 		}
 		return &goType{kind: goArray, elem: t, size: int(n)}, nil
 	case *ast.MapType:
@@ -983,7 +983,7 @@ func (m *machine) goZero(t *goType, s *goScope) (goValue, error) {
 		return goValue{r, t}, nil
 	case goArray:
 		if u.size < 0 || u.size > maxItems {
-			return goValue{}, giveUp("an array of a size that is not known")
+			return goValue{}, undecided("an array of a size that is not known")
 		}
 		r := &goRow{}
 		for range u.size {

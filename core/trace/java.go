@@ -767,7 +767,7 @@ func (m *machine) jvSized(sizes []*code.Node, typ string, s *scope) (any, error)
 	}
 	n, ok := v.(integer)
 	if !ok || n > maxItems {
-		return nil, giveUp("an array of a size that is not known")
+		return nil, undecided("an array of a size that is not known")
 	}
 	if n < 0 {
 		return nil, raise("NegativeArraySizeException", show(n))
@@ -1069,7 +1069,7 @@ func (m *machine) jvMember(n *code.Node, s *scope) (any, error) {
 		}
 		return b, nil
 	}
-	return nil, giveUp("the field %s of what is not known", n.Name)
+	return nil, undecided("the field %s of what is not known", n.Name)
 }
 
 // jvField finds a variable or a field of what surrounds.
@@ -1582,7 +1582,7 @@ func (m *machine) jvAssignTo(to *code.Node, v any, s *scope, kind string) error 
 		l, ok := base.(*list)
 		i, whole := k.(integer)
 		if !ok || !whole {
-			return giveUp("an element of what is not known")
+			return undecided("an element of what is not known")
 		}
 		if i < 0 || int(i) >= len(l.items) {
 			return raise("ArrayIndexOutOfBoundsException", "index out of bounds")

@@ -97,7 +97,7 @@ func (m *machine) jvItems(v any) ([]any, error) {
 	case nil:
 		return nil, raise("NullPointerException", "nothing to go through")
 	}
-	return nil, giveUp("all of what is not known")
+	return nil, undecided("all of what is not known")
 }
 
 // jvFile1 is what a file of the tree holds, an error of Java where there is none.
@@ -130,12 +130,12 @@ func (m *machine) jvLoad(o *object, from any) error {
 		if from == nil {
 			return raise("NullPointerException", "nothing to load from")
 		}
-		return giveUp("properties that are not known")
+		return undecided("properties that are not known")
 	}
 	v, err := m.fromValue(c.data, 0)
 	d, isObject := v.(*object)
 	if c.data == nil || err != nil || !isObject {
-		return giveUp("properties that are not known")
+		return undecided("properties that are not known")
 	}
 	var add func(prefix string, d *object)
 	add = func(prefix string, d *object) {
@@ -384,7 +384,7 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 			return &envMap{}, true, nil
 		}
 		if !known(args[0]) {
-			return nil, true, giveUp("a variable whose name is not known")
+			return nil, true, undecided("a variable whose name is not known")
 		}
 		if v, ok := m.lookup(text(0), at); ok {
 			return v, true, nil
@@ -661,7 +661,7 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 		d := jvMap()
 		for i := 0; i+1 < len(args); i += 2 {
 			if !jvPut(d, args[i], args[i+1]) {
-				return nil, true, giveUp("a key that is not known")
+				return nil, true, undecided("a key that is not known")
 			}
 		}
 		return d, true, nil
@@ -672,12 +672,12 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 		for _, a := range args {
 			e, ok := a.(*object)
 			if !ok {
-				return nil, true, giveUp("an entry that is not known")
+				return nil, true, undecided("an entry that is not known")
 			}
 			k, _ := e.get("key")
 			v, _ := e.get("value")
 			if !jvPut(d, k, v) {
-				return nil, true, giveUp("a key that is not known")
+				return nil, true, undecided("a key that is not known")
 			}
 		}
 		return d, true, nil
@@ -700,7 +700,7 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 	case "Collections.addAll":
 		l, ok := arg(0).(*list)
 		if !ok {
-			return nil, true, giveUp("a list that is not known")
+			return nil, true, undecided("a list that is not known")
 		}
 		l.items = append(l.items, args[1:]...)
 		return true, true, nil
@@ -899,7 +899,7 @@ func (m *machine) jvCollect(name string, b *list, given []any, s *scope, at spot
 			if name == "mapping" {
 				l.items = append(l.items, v)
 			} else if yes, ok := v.(bool); !ok {
-				return nil, giveUp("whether something is kept")
+				return nil, undecided("whether something is kept")
 			} else if yes {
 				l.items = append(l.items, x)
 			}
@@ -922,7 +922,7 @@ func (m *machine) jvCollect(name string, b *list, given []any, s *scope, at spot
 		}
 		key, ok := jvKey(k)
 		if !ok {
-			return nil, giveUp("a key that is not known")
+			return nil, undecided("a key that is not known")
 		}
 		in, there := d.get(key)
 		if !there {
@@ -1031,7 +1031,7 @@ func (m *machine) jvMethod(base any, name string, args []any, s *scope, at spot)
 		switch name {
 		case "get", "getOrDefault", "containsKey":
 			if !known(arg(0)) {
-				return nil, true, giveUp("a variable whose name is not known")
+				return nil, true, undecided("a variable whose name is not known")
 			}
 			v, ok := m.lookup(jvShow(arg(0)), at)
 			switch {
@@ -1118,7 +1118,7 @@ func (m *machine) jvSpecial(b *object, name string, args []any, s *scope, at spo
 			}
 			yes, ok := v.(bool)
 			if !ok {
-				return nil, true, giveUp("whether something is kept")
+				return nil, true, undecided("whether something is kept")
 			}
 			if yes {
 				return b, true, nil
@@ -1239,7 +1239,7 @@ func (m *machine) jvSpecial(b *object, name string, args []any, s *scope, at spo
 			}
 			add, ok := v.(string)
 			if !ok {
-				return nil, true, giveUp("a text with what is not known")
+				return nil, true, undecided("a text with what is not known")
 			}
 			if len(text)+len(add) > maxText {
 				return nil, true, giveUp("a text that is too long")
@@ -1614,7 +1614,7 @@ func (m *machine) jvList(b *list, name string, args []any, s *scope, at spot) (a
 		}
 		yes, ok := v.(bool)
 		if !ok {
-			return false, giveUp("whether something is kept")
+			return false, undecided("whether something is kept")
 		}
 		return yes, nil
 	}
@@ -1944,7 +1944,7 @@ func (m *machine) jvList(b *list, name string, args []any, s *scope, at spot) (a
 				}
 				key, ok := jvKey(k)
 				if !ok {
-					return nil, true, giveUp("a key that is not known")
+					return nil, true, undecided("a key that is not known")
 				}
 				if old, there := d.get(key); there {
 					if len(given) < 3 {
@@ -2086,7 +2086,7 @@ func (m *machine) jvMapMethod(o *object, name string, args []any, s *scope, at s
 		if len(args) > 0 && !known(args[0]) {
 			return dontKnow("an element chosen by what is not known"), true, nil
 		}
-		return nil, true, giveUp("a key that is not known")
+		return nil, true, undecided("a key that is not known")
 	}
 	v, there := o.get(key)
 	if !there {

@@ -125,7 +125,7 @@ func (m *machine) builtinMethod(base any, name string, args []any, keys map[stri
 		if py && name == "update" {
 			d, ok := first(args).(*object)
 			if len(args) > 0 && (!ok || d.class != nil && !d.dict) {
-				return nil, true, giveUp("names that are not known")
+				return nil, true, undecided("names that are not known")
 			}
 			if d != nil {
 				for _, k := range d.keys {

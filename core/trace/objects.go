@@ -795,7 +795,7 @@ func (m *machine) slice(base any, kn *code.Node, s *scope) (any, error) {
 
 func (m *machine) setIndex(base, k, v any, s *scope, n *code.Node) error {
 	if !known(k) {
-		return giveUp("an element that is not known is set")
+		return undecided("an element that is not known is set")
 	}
 	if l, ok := base.(*list); ok {
 		f, isNum := toNumber(k)

@@ -613,7 +613,7 @@ func (m *machine) phEach(n *code.Node, s *scope) error {
 	case nil:
 		return nil
 	default:
-		return giveUp("a loop over what is not known")
+		return undecided("a loop over what is not known")
 	}
 	values := make([]any, len(keys))
 	for i, k := range keys {
@@ -759,7 +759,7 @@ func (m *machine) phAssignTo(to *code.Node, v any, s *scope) error {
 		}
 		key, ok := phKey(k)
 		if !ok {
-			return giveUp("an element that is not known is set")
+			return undecided("an element that is not known is set")
 		}
 		o.set(key, v)
 		return nil
@@ -881,7 +881,7 @@ func (m *machine) phPlace(n *code.Node, s *scope) (*object, error) {
 		}
 		key, ok := phKey(k)
 		if !ok {
-			return nil, giveUp("an element that is not known is set")
+			return nil, undecided("an element that is not known is set")
 		}
 		if c := o.cells[key]; c == nil || c.v == nil {
 			o.set(key, phArray())
@@ -925,7 +925,7 @@ func (m *machine) phCell(n *code.Node, s *scope) (*cell, error) {
 		}
 		key, ok := phKey(k)
 		if !ok {
-			return nil, giveUp("an element that is not known")
+			return nil, undecided("an element that is not known")
 		}
 		if o.cells[key] == nil {
 			o.set(key, nil)
@@ -962,7 +962,7 @@ func (m *machine) phAssignKeep(n *code.Node, a *object, s *scope) error {
 func (m *machine) phTake(to *code.Node, v any, s *scope) error {
 	o, ok := isArray(v)
 	if !ok && v != nil {
-		return giveUp("the parts of what is not known")
+		return undecided("the parts of what is not known")
 	}
 	for i, k := range to.Kids {
 		key, target := strconv.Itoa(i), k
@@ -1157,7 +1157,7 @@ func (m *machine) phAdd(o *object, k *code.Node, s *scope) error {
 		}
 		a, ok := isArray(v)
 		if !ok {
-			return giveUp("an array that is not known")
+			return undecided("an array that is not known")
 		}
 		for _, key := range a.keys {
 			if _, isInt := phKeyOf(key).(integer); isInt {
@@ -1178,7 +1178,7 @@ func (m *machine) phAdd(o *object, k *code.Node, s *scope) error {
 			}
 			var ok bool
 			if key, ok = phKey(x); !ok {
-				return giveUp("a key that is not known")
+				return undecided("a key that is not known")
 			}
 		}
 		v, err := m.eval(k.Kid(0), s)
@@ -1252,7 +1252,7 @@ func (m *machine) phElement(base, k any, at spot) (any, error) {
 	}
 	key, ok := phKey(k)
 	if !ok {
-		return nil, giveUp("an element that is not known")
+		return nil, undecided("an element that is not known")
 	}
 	switch b := base.(type) {
 	case nil, bool, integer:
@@ -1295,7 +1295,7 @@ func (m *machine) phElement(base, k any, at spot) (any, error) {
 	case *opaque:
 		return dontKnow("an element of " + b.String()), nil
 	}
-	return nil, giveUp("an element of what is not known")
+	return nil, undecided("an element of what is not known")
 }
 
 func (m *machine) phMember(n *code.Node, s *scope) (any, error) {
@@ -1323,7 +1323,7 @@ func (m *machine) phMember(n *code.Node, s *scope) (any, error) {
 			}
 			return b, nil
 		}
-		return nil, giveUp("a class that is not known")
+		return nil, undecided("a class that is not known")
 	}
 	base, err := m.eval(n.Kid(0), s)
 	if err != nil {
@@ -1574,7 +1574,7 @@ func (m *machine) phArguments(n *code.Node, s *scope) (args []any, keys map[stri
 			}
 			o, ok := isArray(v)
 			if !ok {
-				return nil, nil, nil, giveUp("arguments that are not known")
+				return nil, nil, nil, undecided("arguments that are not known")
 			}
 			for _, k := range o.keys {
 				if _, isInt := phKeyOf(k).(integer); isInt {
@@ -1786,7 +1786,7 @@ func (m *machine) phTarget(callee *code.Node, s *scope, args []any, keys map[str
 			}
 			return m.phOutside(&opaque{path: b.path + "." + name, recv: b}, args, keys, at)
 		}
-		return nil, giveUp("a class that is not known")
+		return nil, undecided("a class that is not known")
 	case callee.Is(code.Member):
 		base, err := m.eval(callee.Kid(0), s)
 		if err != nil {
@@ -2117,7 +2117,7 @@ func (m *machine) phBinary(n *code.Node, s *scope) (any, error) {
 			return m.eval(n.Kid(1), s)
 		}
 		if o, ok := a.(*opaque); ok && o.path == "" {
-			return nil, giveUp("whether %s is there", o.String())
+			return nil, undecided("whether %s is there", o.String())
 		}
 		return a, nil
 	}

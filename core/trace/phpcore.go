@@ -280,7 +280,7 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 	case "clone":
 		o, ok := arg(0).(*object)
 		if !ok || o.dict {
-			return nil, true, giveUp("a copy of what is not known")
+			return nil, true, undecided("a copy of what is not known")
 		}
 		c := newObject()
 		c.class, c.made = o.class, o.made
@@ -653,7 +653,7 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 		}
 		a, ok := isArray(o)
 		if !ok {
-			return nil, true, giveUp("a text of what is not known")
+			return nil, true, undecided("a text of what is not known")
 		}
 		var parts []string
 		for _, x := range phValues(a) {
@@ -1128,7 +1128,7 @@ func (m *machine) phArrays(name string, args []any, refs []*cell, array func(int
 			switch {
 			case arg(1) == nil:
 				if !ok {
-					err = giveUp("whether something is kept")
+					err = undecided("whether something is kept")
 				}
 			case mode != nil && mode.path == "ARRAY_FILTER_USE_KEY":
 				keep, err = holds(arg(1), phKeyOf(k))
@@ -1279,7 +1279,7 @@ func (m *machine) phArrays(name string, args []any, refs []*cell, array func(int
 		for _, x := range values {
 			a, ok := x.(*object)
 			if !ok {
-				return nil, true, giveUp("a column of what is not known")
+				return nil, true, undecided("a column of what is not known")
 			}
 			key, _ := phKey(arg(1))
 			c := a.cells[key]
@@ -1352,7 +1352,7 @@ func (m *machine) phArrays(name string, args []any, refs []*cell, array func(int
 	case "array_key_exists", "key_exists":
 		key, ok := phKey(arg(0))
 		if !ok {
-			return nil, true, giveUp("a key that is not known")
+			return nil, true, undecided("a key that is not known")
 		}
 		if _, env := arg(1).(*envMap); env {
 			_, there := m.lookup(key, at)
@@ -1667,7 +1667,7 @@ func (m *machine) phOptions(short string, long any) (any, error) {
 	for i := 0; i < len(argv); i++ {
 		w, ok := argv[i].(string)
 		if !ok {
-			return nil, giveUp("an argument that is not known")
+			return nil, undecided("an argument that is not known")
 		}
 		if w == "--" || !strings.HasPrefix(w, "-") || w == "-" {
 			break

@@ -110,7 +110,7 @@ func (m *machine) proxySet(p *proxied, name string, v any, s *scope, n *code.Nod
 		return err
 	}
 	if yes, ok := truth(took, false); !ok {
-		return giveUp("whether a proxy takes a value")
+		return undecided("whether a proxy takes a value")
 	} else if !yes && strict(s) {
 		return raise("TypeError", "'set' on proxy: trap returned falsish for property '"+name+"'")
 	}

@@ -51,7 +51,7 @@ func (m *machine) pyMatches(p *code.Node, v any, s *scope) (bool, error) {
 		return m.pyMatches(p.Kid(1), v, s)
 	}
 	if !known(v) {
-		return false, giveUp("a case of what is not known")
+		return false, undecided("a case of what is not known")
 	}
 	switch p.Kind {
 	case code.Array:
@@ -92,7 +92,7 @@ func (m *machine) pyMatches(p *code.Node, v any, s *scope) (bool, error) {
 	}
 	yes, ok := same.(bool)
 	if !ok {
-		return false, giveUp("a case that is not known")
+		return false, undecided("a case that is not known")
 	}
 	return yes, nil
 }
@@ -160,7 +160,7 @@ func (m *machine) pyMapping(p *code.Node, v any, s *scope) (bool, error) {
 				return false, err
 			}
 			if !known(x) {
-				return false, giveUp("a key that is not known")
+				return false, undecided("a key that is not known")
 			}
 			name = keyText(x)
 		}
@@ -183,7 +183,7 @@ func (m *machine) pyInstance(p *code.Node, v any, s *scope) (bool, error) {
 	}
 	is, ok := m.isInstance(v, of).(bool)
 	if !ok {
-		return false, giveUp("a case of a class that is not known")
+		return false, undecided("a case of a class that is not known")
 	}
 	if !is {
 		return false, nil

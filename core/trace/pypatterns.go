@@ -25,7 +25,7 @@ func (m *machine) sortedBy(l *list, key, reverse any, at spot) (any, bool, error
 	}
 	down, ok := truth(reverse, true)
 	if !ok && reverse != nil {
-		return nil, true, giveUp("an order that is not known")
+		return nil, true, undecided("an order that is not known")
 	}
 	unlike := false
 	slices.SortStableFunc(order, func(i, j int) int {

@@ -251,7 +251,7 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			})
 			yes, ok := truth(keys["reverse"], true)
 			if _, given := keys["reverse"]; given && !ok {
-				return nil, true, giveUp("an order that is not known")
+				return nil, true, undecided("an order that is not known")
 			}
 			if yes {
 				slices.Reverse(l.items)
@@ -295,7 +295,7 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		for i := range args {
 			x, ok := args[i].(integer)
 			if !ok || i > 2 {
-				return nil, true, giveUp("a range that is not known")
+				return nil, true, undecided("a range that is not known")
 			}
 			ends[i] = int(x)
 		}
@@ -491,7 +491,7 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			}
 			o, ok := a.(*object)
 			if !ok || !o.dict && o.class != nil {
-				return nil, true, giveUp("a map that is not known")
+				return nil, true, undecided("a map that is not known")
 			}
 			for _, k := range o.keys {
 				d.set(k, o.cells[k].v)
@@ -548,11 +548,11 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 				names[k] = true
 			}
 		default:
-			return nil, true, giveUp("the names of what is not known")
+			return nil, true, undecided("the names of what is not known")
 		}
 		if of != nil {
 			if outer(of) != nil || of.builtin {
-				return nil, true, giveUp("the names of what is not known")
+				return nil, true, undecided("the names of what is not known")
 			}
 			for _, c := range of.line() {
 				for _, k := range c.statics.keys {
@@ -1035,7 +1035,7 @@ func (m *machine) pyText(b, name string, args []any, keys map[string]any, s *sco
 			v, err := m.formatted(b, nil, m.envTexts(), s, at)
 			return v, true, err
 		}
-		return nil, true, giveUp("a format of what is not known")
+		return nil, true, undecided("a format of what is not known")
 	case "format":
 		v, err := m.formatted(b, args, keys, s, at)
 		return v, true, err

@@ -359,7 +359,7 @@ func (m *machine) rbTry(n *code.Node, s *scope) (any, error) {
 			what, name, _ := strings.Cut(k.Alias, ":")
 			takes, ok := m.rbCatches(what, t, s)
 			if !ok {
-				return nil, giveUp("whether %s is caught", t.String())
+				return nil, undecided("whether %s is caught", t.String())
 			}
 			if !takes {
 				continue
@@ -405,7 +405,7 @@ func (m *machine) rbDefine(n *code.Node, s *scope) (any, error) {
 			f.home = o
 			o.statics.set(n.Name, f)
 		default:
-			return nil, giveUp("a method of what is not known")
+			return nil, undecided("a method of what is not known")
 		}
 		return symbol(n.Name), nil
 	}
@@ -610,7 +610,7 @@ func (m *machine) rbNode(n *code.Node, s *scope) (v any, done bool, err error) {
 					return nil, true, err
 				}
 				if !known(x) && !named(x) {
-					return nil, true, giveUp("a key that is not known")
+					return nil, true, undecided("a key that is not known")
 				}
 				k = rbKey(x)
 			}
@@ -1209,7 +1209,7 @@ func (m *machine) rbYield(block any, args []any, at spot) (any, error) {
 		if o, isOpaque := block.(*opaque); isOpaque {
 			return dontKnow("what " + o.String() + " gives"), nil
 		}
-		return nil, giveUp("a block that is not known")
+		return nil, undecided("a block that is not known")
 	}
 	if f.native != nil {
 		return f.native(m, nil, args, nil, at)
@@ -1527,7 +1527,7 @@ func (m *machine) rbBinary(n *code.Node, s *scope) (any, error) {
 		}
 		takes, ok := m.rbCatches("", t, s)
 		if !ok {
-			return nil, giveUp("whether %s is caught", t.String())
+			return nil, undecided("whether %s is caught", t.String())
 		}
 		if !takes {
 			return nil, err

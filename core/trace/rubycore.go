@@ -139,7 +139,7 @@ func (m *machine) rbItems(v any) ([]any, error) {
 	case *opaque:
 		return nil, giveUp("all of %s", v.String())
 	}
-	return nil, giveUp("all of what is not known")
+	return nil, undecided("all of what is not known")
 }
 
 // rbCase reports whether a case takes a value: pattern === value.
@@ -1622,7 +1622,7 @@ func (m *machine) rbList(b *list, name string, args []any, kw *object, block any
 		if block == nil && len(args) > 0 { // any?(pattern)
 			takes, ok, err := m.rbCase(args[0], b.items[i], s, at)
 			if err == nil && !ok {
-				err = giveUp("whether something fits")
+				err = undecided("whether something fits")
 			}
 			return takes, err
 		}
@@ -1670,7 +1670,7 @@ func (m *machine) rbList(b *list, name string, args []any, kw *object, block any
 			}
 			p, ok := x.(*list)
 			if !ok || len(p.items) != 2 || !known(p.items[0]) {
-				return nil, true, giveUp("a hash of what is not known")
+				return nil, true, undecided("a hash of what is not known")
 			}
 			o.set(rbKey(p.items[0]), p.items[1])
 		}
@@ -1807,7 +1807,7 @@ func (m *machine) rbList(b *list, name string, args []any, kw *object, block any
 		for _, a := range args {
 			i, ok := a.(integer)
 			if !ok {
-				return nil, true, giveUp("elements that are not known")
+				return nil, true, undecided("elements that are not known")
 			}
 			l.items = append(l.items, rbAt(b.items, int(i)))
 		}
@@ -1908,7 +1908,7 @@ func (m *machine) rbList(b *list, name string, args []any, kw *object, block any
 			case name == "filter_map":
 				keep, ok := s.truth(v)
 				if !ok {
-					return nil, true, giveUp("whether something is kept")
+					return nil, true, undecided("whether something is kept")
 				}
 				if !keep {
 					continue
@@ -2180,7 +2180,7 @@ func (m *machine) rbList(b *list, name string, args []any, kw *object, block any
 				}
 			}
 			if !known(k) {
-				return nil, true, giveUp("a group that is not known")
+				return nil, true, undecided("a group that is not known")
 			}
 			key := rbKey(k)
 			if name == "tally" {
@@ -2292,7 +2292,7 @@ func (m *machine) rbEnv(name string, args []any, block any, s *scope, at spot) (
 	switch name {
 	case "[]", "fetch", "key?", "has_key?", "include?", "member?", "[]=", "store", "delete":
 		if !known(first(args)) {
-			return nil, true, giveUp("a variable whose name is not known")
+			return nil, true, undecided("a variable whose name is not known")
 		}
 		if _, isText := first(args).(string); !isText {
 			return nil, true, raise("TypeError", "no implicit conversion into String")
@@ -2399,7 +2399,7 @@ func (m *machine) rbHash(o *object, name string, args []any, kw *object, block a
 			if name == "fetch" || name == "[]" || name == "dig" {
 				return dontKnow("an element chosen by what is not known"), true, nil
 			}
-			return nil, true, giveUp("an element that is not known")
+			return nil, true, undecided("an element that is not known")
 		}
 	}
 	key := ""
@@ -2906,7 +2906,7 @@ func (m *machine) rbKernel(self any, name string, args []any, kw *object, block 
 	case "super":
 		v, err := m.rbSuper(args, kw, block, s, at)
 		return v, true, err
-	case "set", "enable", "disable", "configure", "settings", "development?", "production?", "test?":
+	case "set", "enable", "disable", "configure", "settings", "development?", "production?", "test?", "app_file", "environment", "root", "port", "bind":
 		return m.rbSinatra(m.rbApp(self), self, name, args, kw, block, s, at)
 	case "run!":
 		if app := m.rbApp(self); app != nil {
@@ -3379,7 +3379,7 @@ func (m *machine) rbParse(o *object, name string, args []any, kw *object, s *sco
 	if len(args) > 0 {
 		x, ok := args[0].(*list)
 		if !ok {
-			return nil, giveUp("arguments that are not known")
+			return nil, undecided("arguments that are not known")
 		}
 		l = x
 	}
@@ -3439,7 +3439,7 @@ func (m *machine) rbParse(o *object, name string, args []any, kw *object, s *sco
 	for i := 0; i < len(items); i++ {
 		word, ok := items[i].(string)
 		if !ok {
-			return nil, giveUp("an argument that is not known")
+			return nil, undecided("an argument that is not known")
 		}
 		if word == "--" {
 			rest.items = append(rest.items, items[i+1:]...)
@@ -3946,6 +3946,19 @@ func (m *machine) rbSinatra(app *object, self any, name string, args []any, kw *
 			h.set("@root", path.Dir(root+"/"+m.main.Name))
 		}
 		return h, true, nil
+	}
+	if len(args) == 0 && block == nil { // a setting is a method of the application
+		if v, ok := app.get(name); ok {
+			return v, true, nil
+		}
+		switch c, isClass := self.(*class); {
+		case name == "environment":
+			return symbol(m.rbMode(app, at)), true, nil
+		case name == "app_file" && isClass && c != nil:
+			return root + "/" + at.f.Name, true, nil
+		case name == "root" && isClass && c != nil:
+			return path.Dir(root + "/" + at.f.Name), true, nil
+		}
 	}
 	return nil, false, nil
 }

@@ -149,7 +149,7 @@ func (m *machine) parserMethod(o *object, name string, args []any, keys map[stri
 						continue
 					}
 					if c, isContent = f.(*content); !isContent {
-						return nil, true, giveUp("settings that are not known")
+						return nil, true, undecided("settings that are not known")
 					}
 				}
 				if !o.readSettings(c.text) {
@@ -160,7 +160,7 @@ func (m *machine) parserMethod(o *object, name string, args []any, keys map[stri
 		case "read_dict":
 			d, ok := first(args).(*object)
 			if !ok {
-				return nil, true, giveUp("settings that are not known")
+				return nil, true, undecided("settings that are not known")
 			}
 			for _, k := range d.keys {
 				sec := o.section(k, true)

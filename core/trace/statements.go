@@ -114,9 +114,13 @@ func (m *machine) statement(n *code.Node, s *scope) (broke bool, err error) {
 	case code.Bind:
 		return false, m.bind(n, s)
 	case code.If:
-		yes, err := m.holds(n.Kid(0), s)
+		v, err := m.eval(n.Kid(0), s)
 		if err != nil {
 			return false, err
+		}
+		yes, err := m.decide(v, s, n.Kid(0))
+		if err != nil {
+			return false, m.either(err, n.Kid(1), n.Kid(2), s)
 		}
 		if yes {
 			return m.statement(n.Kid(1), s)
@@ -454,7 +458,7 @@ func (m *machine) assign(to *code.Node, v any, s *scope, kind string) error {
 			if p.Is(code.Spread) {
 				o, ok := v.(*object)
 				if !ok {
-					return giveUp("the rest of what is not known")
+					return undecided("the rest of what is not known")
 				}
 				rest := newObject()
 				for _, k := range o.keys {
@@ -579,9 +583,9 @@ func (m *machine) decide(v any, s *scope, n *code.Node) (bool, error) {
 		}
 	}
 	if o, ok := v.(*opaque); ok {
-		return false, giveUp("a condition that is not known: %s", o.String())
+		return false, undecided("a condition that is not known: %s", o.String())
 	}
-	return false, giveUp("a condition that is not known")
+	return false, undecided("a condition that is not known")
 }
 
 func (m *machine) loop(n *code.Node, s *scope) (broke bool, err error) {
@@ -607,15 +611,16 @@ func (m *machine) loop(n *code.Node, s *scope) (broke bool, err error) {
 		}
 		return true, err
 	}
-	test := func(n *code.Node, in *scope) (bool, error) {
+	test := func(n *code.Node, in *scope) (yes bool, open, err error) {
 		if n.Is(code.Block) || n.Is(code.Undefined) {
-			return true, nil
+			return true, nil, nil
 		}
 		v, err := m.eval(n, in)
 		if err != nil {
-			return false, err
+			return false, nil, err
 		}
-		return m.decide(v, in, n)
+		yes, open = m.decide(v, in, n)
+		return yes, open, nil
 	}
 	switch {
 	case n.Name == "for" && len(n.Kids) == 4:
@@ -627,7 +632,10 @@ func (m *machine) loop(n *code.Node, s *scope) (broke bool, err error) {
 			return false, err
 		}
 		for {
-			yes, err := test(n.Kids[1], in)
+			yes, open, err := test(n.Kids[1], in)
+			if open != nil {
+				return false, m.pass(open, in, n.Kids[2:]...)
+			}
 			if err != nil || !yes {
 				return false, err
 			}
@@ -643,7 +651,11 @@ func (m *machine) loop(n *code.Node, s *scope) (broke bool, err error) {
 			if done, err := turn(s); done {
 				return broke, err
 			}
-			if yes, err := test(n.Kids[0], s); err != nil || !yes {
+			yes, open, err := test(n.Kids[0], s)
+			if open != nil {
+				return false, m.pass(open, s, n.Kids[1])
+			}
+			if err != nil || !yes {
 				return false, err
 			}
 		}
@@ -665,7 +677,7 @@ func (m *machine) loop(n *code.Node, s *scope) (broke bool, err error) {
 						items = append(items, k)
 					}
 				} else {
-					return false, giveUp("a loop over what is not known")
+					return false, m.pass(undecided("a loop over what is not known"), s, n)
 				}
 			} else {
 				for _, k := range o.keys {
@@ -674,14 +686,14 @@ func (m *machine) loop(n *code.Node, s *scope) (broke bool, err error) {
 			}
 		} else if s.java() {
 			if items, err = m.jvItems(over); err != nil {
-				return false, err
+				return false, m.pass(err, s, n)
 			}
 		} else if s.ruby() {
 			if items, err = m.rbItems(over); err != nil {
-				return false, err
+				return false, m.pass(err, s, n)
 			}
 		} else if items, err = m.items(over, s); err != nil {
-			return false, err
+			return false, m.pass(err, s, n)
 		}
 		target, kind := n.Kids[0], ""
 		if target.Is(code.Bind) {
@@ -702,7 +714,10 @@ func (m *machine) loop(n *code.Node, s *scope) (broke bool, err error) {
 		return false, nil
 	case len(n.Kids) == 2:
 		for {
-			yes, err := test(n.Kids[0], s)
+			yes, open, err := test(n.Kids[0], s)
+			if open != nil {
+				return false, m.pass(open, s, n.Kids[1])
+			}
 			if err != nil || !yes {
 				return false, err
 			}
@@ -745,21 +760,21 @@ func (m *machine) try(n *code.Node, s *scope) error {
 			what, name, _ := strings.Cut(k.Alias, ":")
 			if s.php() {
 				if takes, ok := caughtBy(what, t, phErrors, '\\'); !ok {
-					return giveUp("whether %s is caught", t.String())
+					return undecided("whether %s is caught", t.String())
 				} else if !takes {
 					continue
 				}
 			}
 			if s.java() {
 				if takes, ok := caughtBy(what, t, jvErrors, '.'); !ok {
-					return giveUp("whether %s is caught", t.String())
+					return undecided("whether %s is caught", t.String())
 				} else if !takes {
 					continue
 				}
 			}
 			if s.python() {
 				if takes, ok := m.catches(what, t, s); !ok {
-					return giveUp("whether %s is caught", t.String())
+					return undecided("whether %s is caught", t.String())
 				} else if !takes {
 					continue
 				}
@@ -958,7 +973,7 @@ func (m *machine) switched(n *code.Node, s *scope) error {
 				same, ok = equals(subject, v, true)
 			}
 			if !ok {
-				return giveUp("a case that is not known")
+				return m.pass(undecided("a case that is not known"), in, n)
 			}
 			if takes = same; takes {
 				break

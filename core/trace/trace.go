@@ -40,6 +40,9 @@ type Result struct {
 	Ended string
 	// Reason says why it was not followed to its end; empty where it was.
 	Reason string
+	// Undecided says that it was not followed further because what is not known
+	// decides how it goes on; else it is this package that does not know how.
+	Undecided bool
 	// Waiting says that functions were handed to what is not followed, which
 	// may call them.
 	Waiting bool
@@ -130,6 +133,9 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 		r.ended(err, main.Lang)
 	default:
 		r.Reason = err.Error()
+		if s, ok := err.(*stop); ok {
+			r.Undecided = s.open
+		}
 	}
 	if m.doubt != "" {
 		r.Ended, r.Reason, r.Calls = "", m.doubt, nil
@@ -228,15 +234,17 @@ type machine struct {
 	later      []job
 	kept       []job // functions that were handed to what is not followed
 	unhandled  *thrown
-	panicking  *goPanic // what a deferred function of Go may stop
-	onlyFields bool     // data with other fields than the structure's is not taken (Go)
-	frames     int      // of calls of Go
-	marks      int      // how many symbols were made
-	beyond     bool     // while such run, something from outside was called (Go)
-	stayed     int      // how many functions of Go run beside the others, and stay there
-	doubt      string   // a variable that it asked for, and that is not known
-	yields     []*list  // what the generators that run have given
-	label      string   // of the loop that comes next
+	panicking  *goPanic        // what a deferred function of Go may stop
+	onlyFields bool            // data with other fields than the structure's is not taken (Go)
+	frames     int             // of calls of Go
+	marks      int             // how many symbols were made
+	beyond     bool            // while such run, something from outside was called (Go)
+	stayed     int             // how many functions of Go run beside the others, and stay there
+	declared1  map[string]bool // the names of functions and classes of the files that were read
+	declaredOf int             // how many those were
+	doubt      string          // a variable that it asked for, and that is not known
+	yields     []*list         // what the generators that run have given
+	label      string          // of the loop that comes next
 	waiting    bool
 	served     bool // it has waited for a server or for its own end
 	forks      bool
@@ -270,8 +278,11 @@ type module struct {
 
 // Errors that end what is being done.
 type (
-	// stop: what follows is not known.
-	stop struct{ why string }
+	// stop: what follows is not known; open where what is not known decides it.
+	stop struct {
+		why  string
+		open bool
+	}
 	// exit: the program has ended, or stays in a call.
 	exit struct{ stays bool }
 	// thrown: an error of the program.
@@ -298,7 +309,10 @@ func (t *thrown) String() string {
 	return fmt.Sprint(show(t.v))
 }
 
-func giveUp(format string, args ...any) error { return &stop{fmt.Sprintf(format, args...)} }
+func giveUp(format string, args ...any) error { return &stop{why: fmt.Sprintf(format, args...)} }
+
+// undecided is giveUp where what is not known decides how the program goes on.
+func undecided(format string, args ...any) error { return &stop{fmt.Sprintf(format, args...), true} }
 
 // raise makes an error of a class of the language.
 func raise(class, message string) error {

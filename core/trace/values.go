@@ -465,6 +465,9 @@ func (m *machine) fromValue(v *value.Value, depth int) (any, error) {
 	if depth > 40 {
 		return nil, giveUp("nested too deep")
 	}
+	if v.Failed() {
+		return raise("Error", "a value does not fit").(*thrown).v, nil
+	}
 	switch v.Kind {
 	case value.List:
 		l := &list{}
@@ -480,7 +483,7 @@ func (m *machine) fromValue(v *value.Value, depth int) (any, error) {
 		o := newObject()
 		for i, k := range v.Keys {
 			if k == "..." {
-				return nil, giveUp("properties that are not known")
+				return nil, undecided("properties that are not known")
 			}
 			x, err := m.fromValue(v.Kids[i], depth+1)
 			if err != nil {

@@ -638,11 +638,14 @@ func (v *Value) choose(test, yes, no *Value, py bool) {
 // anError stands for an error that is there.
 const anError = "an error"
 
+// Failed says that the value is an error that is there.
+func (v *Value) Failed() bool { return v.Kind == External && v.Text == anError }
+
 // worked is an error of which nothing is known as nothing: that it works is
 // what is asked.
 func (v *Value) worked(depth int) *Value {
 	switch {
-	case v.Kind == External && v.Text != anError || v.Kind == Unknown:
+	case v.Kind == External && !v.Failed() || v.Kind == Unknown:
 		return &Value{Kind: Null, At: v.At}
 	case v.Kind == Cond && len(v.Kids) == 3 && depth < 12:
 		w := *v

@@ -64,25 +64,18 @@ func (e *Eval) schema(fn *Value, args []*Value, s *code.Scope, at place.Span) *V
 			o.Keys, o.Kids = append(o.Keys, k), append(o.Kids, e.zodField(k, shape.Kids[i]))
 		}
 		if strings.HasSuffix(fn.Text, ".safeParse") {
-			fits := boolean(true, at)
-			for _, k := range o.Kids { // none ends the program
-				ok := op("catch", false, at, op("||", false, at, op("nothing", false, at, k), boolean(true, at)), boolean(false, at))
-				fits = op("&&", false, at, fits, ok)
-			}
-			wrong := &Value{Kind: Cond, At: at, Kids: []*Value{fits, {Kind: Undef, At: at}, {Kind: External, Text: anError, At: at}}}
-			return &Value{Kind: Object, At: at, Keys: []string{"success", "data", "error"}, Kids: []*Value{fits, o, wrong}}
+			ok := fits(o, at)
+			return &Value{Kind: Object, At: at, Keys: []string{"success", "data", "error"}, Kids: []*Value{ok, o, failure(ok, at)}}
 		}
 		return o
 	case fn.Text == "@t3-oss/env-core.createEnv" && len(args) == 1 || fn.Text == "@t3-oss/env-nextjs.createEnv" && len(args) == 1:
 		return e.t3(args[0], at)
 	case strings.HasPrefix(fn.Text, "nconf.") && strings.HasSuffix(fn.Text, "get") && len(args) == 1 && args[0].Kind == Str:
 		return e.nconf(args[0].Text, at)
-	case fn.Text == "joi.attempt" && len(args) > 1 && args[0].Kind == EnvMap:
-		return joi(args[1], true, at)
-	case strings.HasSuffix(fn.Text, ".validate") && len(args) > 0 && args[0].Kind == EnvMap:
-		if o := joi(fn, false, at); o != nil {
-			return &Value{Kind: Object, At: at, Keys: []string{"value", "error"}, Kids: []*Value{o, {Kind: Undef, At: at}}}
-		}
+	case (fn.Text == "joi.attempt" || fn.Text == "joi.assert") && len(args) > 1:
+		return joi(args[1], args[0], true, at)
+	case strings.HasPrefix(fn.Text, "joi.") && (strings.HasSuffix(fn.Text, ".validate") || strings.HasSuffix(fn.Text, ".validateAsync")) && len(args) > 0:
+		return joi(fn, args[0], strings.HasSuffix(fn.Text, "Async"), at)
 	case fn.Text == "convict" && len(args) == 1 && args[0].Kind == Object:
 		return &Value{Kind: External, Text: "convict()", Kids: args, At: at}
 	case strings.HasPrefix(fn.Text, "convict().") && strings.HasSuffix(fn.Text, ".get") && len(args) == 1 && args[0].Kind == Str:
@@ -201,11 +194,11 @@ func (e *Eval) nestLoaded(key string, at place.Span) *Value {
 // convictFile is a value of the files that convict loads, which count more than
 // the default and less than the environment.
 func (e *Eval) convictFile(key string, def *Value) *Value {
-	if e.busy("convict " + key) { // the name of a file is made of it
+	if e.busy("convict") { // the name of a file is made of it, before the file is loaded
 		return def
 	}
-	e.active["convict "+key] = true
-	defer delete(e.active, "convict "+key)
+	e.active["convict"] = true
+	defer delete(e.active, "convict")
 	for _, site := range e.calls("loadFile") {
 		arg := e.Expr(site.Node.Kid(1), site.Scope)
 		files := []*Value{arg}
@@ -503,36 +496,125 @@ func nconfRoot(n *code.Node) bool {
 // joi gives what a schema of Joi makes of the environment: a key that is not
 // required may be missing, and numbers are converted (documentation of joi 18,
 // "any.default", "any.required", "number"). nil where there is no such schema.
-func joi(schema *Value, raises bool, at place.Span) *Value {
-	for schema != nil && (schema.Kind != External || len(schema.Kids) != 1 || schema.Kids[0].Kind != Object || !strings.HasPrefix(schema.Text, "joi.object()") && !strings.HasSuffix(schema.Text, ".keys()")) {
+func joi(schema, data *Value, raises bool, at place.Span) *Value {
+	for schema != nil && (schema.Kind != External || len(schema.Kids) != 1 || schema.Kids[0].Kind != Object || schema.Text != "joi.object()" && !strings.HasSuffix(schema.Text, ".keys()")) {
 		schema = schema.Recv
 	}
-	if schema == nil || !strings.HasPrefix(schema.Text, "joi.") {
+	if schema == nil || !strings.HasPrefix(schema.Text, "joi.") || data.Kind != EnvMap && data.Kind != Object {
 		return nil
 	}
 	o := &Value{Kind: Object, At: at}
+	var raw []*Value
 	for i, name := range schema.Kids[0].Keys {
 		spec := schema.Kids[0].Kids[i]
 		v := &Value{Kind: Env, Text: name, Unset: ReadsUndef, At: spec.At}
-		r := v
-		numeric := strings.HasPrefix(spec.Text, "joi.number()")
-		for x := spec; x != nil; x = x.Recv {
-			switch {
-			case strings.HasSuffix(x.Text, ".required()"):
-				v.Unset = Raises
-			case strings.HasSuffix(x.Text, ".default()") && len(x.Kids) == 1:
-				r = op("unset", false, spec.At, v, x.Kids[0])
+		if data.Kind == Object {
+			if v = data.Get(name); v == nil {
+				v = &Value{Kind: Undef, At: spec.At}
 			}
 		}
-		if numeric {
-			r = op("strict", false, spec.At, r)
-			if v.Unset == ReadsUndef {
-				r = &Value{Kind: Cond, At: spec.At, Kids: []*Value{op("nothing", false, spec.At, r.Kids[0]), r.Kids[0], r}}
-			}
-		}
-		o.Keys, o.Kids = append(o.Keys, name), append(o.Kids, r)
+		o.Keys, o.Kids = append(o.Keys, name), append(o.Kids, joiField(spec, v))
+		raw = append(raw, v)
 	}
-	return o
+	if raises {
+		return o
+	}
+	whole := fits(o, at)
+	for i, k := range o.Kids { // what does not fit is given as it was
+		o.Kids[i] = op("catch", false, at, k, raw[i])
+	}
+	return &Value{Kind: Object, At: at, Keys: []string{"value", "error"}, Kids: []*Value{o, failure(whole, at)}}
+}
+
+// joiField is what a schema of joi makes of a value, which raises where it does
+// not fit (documentation of joi 17, "any", "number" and "string").
+func joiField(spec, v *Value) *Value {
+	at := spec.At
+	numeric := strings.HasPrefix(spec.Text, "joi.number()")
+	r := v
+	var list []*Value // of what must hold
+	if numeric {
+		r = op("strict", false, at, v)
+	}
+	must := func(sign string, a, b *Value) { list = append(list, op(sign, false, at, a, b)) }
+	none := &Value{Kind: Undef, At: at}
+	there := op("!", false, at, op("nothing", false, at, v))
+	filled := op("!==", false, at, v, text("", at))
+	empty := strings.HasPrefix(spec.Text, "joi.string()") // which a text may not be
+	var steps []*Value
+	for x := spec; x != nil; x = x.Recv {
+		if strings.HasSuffix(x.Text, "()") {
+			steps = append(steps, x)
+		}
+	}
+	for _, x := range slices.Backward(steps) {
+		var arg *Value
+		if len(x.Kids) > 0 {
+			arg = x.Kids[0]
+		}
+		limit := r
+		if !numeric {
+			limit = op("length", false, at, r)
+		}
+		switch step := strings.TrimSuffix(Tail(x.Text, 1), "()"); {
+		case step == "required":
+			none = &Value{Kind: Env, Text: "\x00", Unset: Raises, At: at}
+		case step == "port":
+			must(">=", r, number(0, at))
+			must("<=", r, number(65535, at))
+			list = append(list, op("Number.isInteger", false, at, r))
+		case step == "integer":
+			list = append(list, op("Number.isInteger", false, at, r))
+		case step == "positive":
+			must(">", r, number(0, at))
+		case step == "allow" || step == "valid" || step == "equal":
+			given := x.Kids
+			if len(given) == 1 && given[0].Kind == List {
+				given = given[0].Kids
+			}
+			for _, k := range given {
+				empty = empty && !(k.Kind == Str && k.Text == "")
+			}
+			if step != "allow" {
+				list = append(list, op("in", false, at, r, &Value{Kind: List, At: at, Kids: given}))
+			}
+		case arg == nil:
+		case step == "default":
+			none = arg
+		case step == "min":
+			must(">=", limit, arg)
+		case step == "max":
+			must("<=", limit, arg)
+		case step == "greater":
+			must(">", r, arg)
+		case step == "less":
+			must("<", r, arg)
+		case step == "empty" && arg.Kind == Str && arg.Text == "":
+			there, empty = op("&&", false, at, there, filled), false
+		}
+	}
+	if empty {
+		list = append([]*Value{filled}, list...)
+	}
+	for _, t := range slices.Backward(list) {
+		r = &Value{Kind: Cond, At: at, Kids: []*Value{t, r, {Kind: Env, Text: "\x00", Unset: Raises, At: at}}}
+	}
+	return &Value{Kind: Cond, At: at, Kids: []*Value{there, r, none}}
+}
+
+// fits holds where no value of an object raises.
+func fits(o *Value, at place.Span) *Value {
+	all := boolean(true, at)
+	for _, k := range o.Kids {
+		ok := op("catch", false, at, op("||", false, at, op("nothing", false, at, k), boolean(true, at)), boolean(false, at))
+		all = op("&&", false, at, all, ok)
+	}
+	return all
+}
+
+// failure is an error where a test does not hold, and nothing where it does.
+func failure(holds *Value, at place.Span) *Value {
+	return &Value{Kind: Cond, At: at, Kids: []*Value{holds, {Kind: Undef, At: at}, {Kind: External, Text: anError, At: at}}}
 }
 
 // zodField is what a schema of zod makes of a variable (documentation of zod 4,

@@ -132,6 +132,9 @@ func (u *evaluation) under(v *Value, depth int) Outcome {
 		case ReadsNull:
 			return Outcome{Kind: Null}
 		case Raises:
+			if v.Text == "\x00" { // no variable has this name
+				return raise("a value that its schema does not take")
+			}
 			return raise(v.Text + " is not set")
 		case ReadsEmpty:
 			return str("")
