@@ -300,6 +300,7 @@ func commanded(st *fact.Start, b Beginning, env value.Environ) value.Environ {
 // a place of several.
 func cameTo(e *value.Eval, r *trace.Result, l *fact.Listener, env value.Environ, which, several int) (fact.Outcome, bool) {
 	var outs []fact.Outcome
+	var open fact.Outcome
 	for _, c := range r.Calls {
 		if c.At != l.At {
 			continue
@@ -308,7 +309,16 @@ func cameTo(e *value.Eval, r *trace.Result, l *fact.Listener, env value.Environ,
 			if x.Server == "bun" && nothing(x.Port) && !nothing(l.Port) { // what the command line of Bun says stands in
 				x.Port = l.Port
 			}
-			outs = append(outs, x.Under(env))
+			o := x.Under(env)
+			if o.Outcome == "unknown" || o.Interface == "unknown" {
+				given := blanks(append(slices.Collect(maps.Values(c.Keys)), append(c.Args, c.Recv)...))
+				for _, why := range blanks([]*value.Value{x.Port, x.Host, x.Bind}) {
+					if open.Outcome == "" && slices.Contains(given, why) {
+						open = fact.Outcome{Outcome: "unknown", Interface: "unknown", Port: -1, Reason: why}
+					}
+				}
+			}
+			outs = append(outs, o)
 		}
 	}
 	switch {
@@ -326,6 +336,8 @@ func cameTo(e *value.Eval, r *trace.Result, l *fact.Listener, env value.Environ,
 		return fact.Outcome{Outcome: "skipped", Interface: "", Port: -1, Reason: "the program does not come to it"}, true
 	case which < len(outs) && several > 1:
 		return known(outs[which])
+	case open.Outcome != "" && !r.CalledBack:
+		return open, false
 	}
 	for _, o := range outs[1:] {
 		if o != outs[0] {
@@ -333,6 +345,24 @@ func cameTo(e *value.Eval, r *trace.Result, l *fact.Listener, env value.Environ,
 		}
 	}
 	return known(outs[0])
+}
+
+// blanks are the reasons of what is not known in values.
+func blanks(values []*value.Value) (list []string) {
+	var look func(values []*value.Value, depth int)
+	look = func(values []*value.Value, depth int) {
+		for _, v := range values {
+			if v == nil || depth > 6 || len(list) > 64 {
+				continue
+			}
+			if v.Kind == value.Unknown {
+				list = append(list, v.Text)
+			}
+			look(v.Kids, depth+1)
+		}
+	}
+	look(values, 0)
+	return list
 }
 
 func nothing(v *value.Value) bool {

@@ -113,6 +113,23 @@ func (m *machine) calmed(f *function, v any, err error) (any, error) {
 	return dontKnow(err.Error()), nil
 }
 
+// turning are methods that call what they are given once for each of the things
+// that they belong to.
+var turning = words(`forEach map filter reduce some every find findIndex flatMap sort each each_char each_line each_byte each_with_index each_with_object each_pair
+	times step upto downto collect select reject inject any? all? tap then ifPresent ifPresentOrElse removeIf replaceAll`)
+
+// turned forgets what a function sets that may be called any number of times.
+func (m *machine) turned(f *function, name string) {
+	if !turning[name] || f.node == nil || f.scope == nil {
+		return
+	}
+	if x := m.inside(f, 1); len(x.sets) > 0 {
+		if err := m.forget(x.sets, undecided("what %s calls", name)); err != nil && m.doubt == "" {
+			m.doubt = err.Error()
+		}
+	}
+}
+
 func opens(err error) bool {
 	s, ok := err.(*stop)
 	return ok && s.open
@@ -185,7 +202,7 @@ func (x *aside) statement(n *code.Node) {
 		x.expr(n.Kid(0))
 	case code.Bind:
 		x.expr(n.Kid(1))
-		if javascript(lang) && n.Name != "var" || lang == code.Java {
+		if javascript(lang) && n.Name != "var" || lang == code.Java && n.Name != "" {
 			x.owns(n.Kid(0))
 			return
 		}
@@ -428,7 +445,19 @@ func (x *aside) call(n *code.Node) {
 	if c := x.s.find(front.Name); c != nil && !x.own[front.Name] {
 		held, _ = x.m.read(c)
 	}
+	if recv := callee.Kid(0); changing[name] && callee.Is(code.Member) && !recv.Is(code.Name) && !strings.Contains(chain(recv), "(") && !x.own[front.Name] {
+		switch v, err := x.m.eval(recv, x.s); v.(type) {
+		case *envMap, *list, *object, *class:
+			x.fails = true
+			return
+		default:
+			x.fails = x.fails || err != nil
+		}
+	}
 	switch v := held.(type) {
+	case *envMap:
+		x.fails = x.fails || changing[name]
+		return
 	case *opaque:
 		if v.props != nil && changing[name] || name == "set" || x.notes(v.path+strings.TrimPrefix(chain(callee), front.Name), n) {
 			x.fails = true

@@ -37,6 +37,9 @@ func (m *machine) made(f *opaque, args []any, at spot) (any, bool, error) {
 				if err != nil || len(pair) < 2 {
 					return nil, true, undecided("a map whose entries are not known")
 				}
+				if unclear(pair[:1], 3) != nil {
+					return nil, true, undecided("a key that is not known")
+				}
 				o.set(keyText(pair[0]), pair[1])
 			}
 		}
@@ -532,6 +535,15 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		return &opaque{path: "setTimeout()"}, true, nil
 	case "setInterval", "clearTimeout", "clearInterval", "console.log", "console.error", "console.warn", "console.info", "console.debug", "process.on", "process.once", "process.emitWarning":
 		return undefined, true, nil
+	case "util.parseArgs":
+		config, ok := arg(0).(*object)
+		if len(args) == 0 {
+			config, ok = newObject(), true
+		}
+		if !ok {
+			return dontKnow("the arguments of the command line"), true, nil
+		}
+		return m.parseArgs(config)
 	case "process.exit", "Deno.exit":
 		return nil, true, &exit{}
 	case "process.cwd", "Deno.cwd":

@@ -557,6 +557,7 @@ func (m *machine) handed(args []any, keys map[string]any, name string, at spot) 
 			continue
 		}
 		m.waiting = true
+		m.turned(f, name)
 		if !passed[name] && f.node != nil && javascript(at.f.Lang) {
 			m.kept = append(m.kept, job{f, nil, at})
 		}

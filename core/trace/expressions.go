@@ -33,7 +33,7 @@ func (m *machine) eval(n *code.Node, s *scope) (any, error) {
 	if err != nil {
 		return nil, err
 	}
-	if o, ok := v.(*opaque); ok && (n.Is(code.Call) || n.Is(code.Member) || n.Is(code.Index)) && (o.path == "" || strings.Contains(o.path, "()")) {
+	if o, ok := v.(*opaque); ok && (n.Is(code.Call) || n.Is(code.Member) || n.Is(code.Index)) && (m.calledBack && o.path == "" || strings.Contains(o.path, "()")) {
 		if x, ok := m.ask(n, s); ok {
 			return x, nil
 		}
@@ -1407,7 +1407,7 @@ func (m *machine) items(v any, s *scope) ([]any, error) {
 		if v.path == "sys.argv" || v.path == "process.argv" {
 			return m.argv(), nil
 		}
-		return nil, giveUp("all of %s", v.String())
+		return nil, undecided("all of %s", v.String())
 	}
 	return nil, undecided("all of what is not known")
 }

@@ -214,13 +214,13 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 	case "fmt.Sscan", "fmt.Sscanln":
 		t, ok := text(0)
 		if !ok {
-			return nil, true, giveUp("what %s reads", p)
+			return nil, true, undecided("what %s reads", p)
 		}
 		words := strings.Fields(t)
 		for i, v := range args[1:] {
 			c, ok := v.v.(*goCell)
 			if !ok {
-				return nil, true, giveUp("what %s reads", p)
+				return nil, true, undecided("what %s reads", p)
 			}
 			bad := func(msg string) ([]goValue, bool, error) {
 				return []goValue{{integer(i), tInt}, {&goFault{msg: msg}, tFault}}, true, nil
@@ -242,12 +242,12 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 				}
 				c.v = goValue{integer(n), kind}
 			default:
-				return nil, true, giveUp("what %s reads", p)
+				return nil, true, undecided("what %s reads", p)
 			}
 		}
 		return []goValue{{integer(len(args) - 1), tInt}, {nil, nil}}, true, nil
 	case "fmt.Sscanf":
-		return nil, true, giveUp("what %s reads", p)
+		return nil, true, undecided("what %s reads", p)
 	case "strconv.Atoi", "strconv.ParseInt", "strconv.ParseUint", "strconv.ParseFloat", "strconv.ParseBool":
 		t, ok := text(0)
 		if !ok {

@@ -1497,6 +1497,9 @@ func (m *machine) jvHanded(args []any, name string, at spot) {
 		case *opaque:
 			m.waiting = m.waiting || strings.HasSuffix(x.path, ".class")
 		}
+		if f, ok := a.(*function); ok {
+			m.turned(f, name)
+		}
 		if f, ok := a.(*function); ok && !passed[name] && f.node != nil && name != "createContext" {
 			m.kept = append(m.kept, job{f, nil, at})
 		}

@@ -93,7 +93,7 @@ func (m *machine) jvItems(v any) ([]any, error) {
 	case *list:
 		return v.items, nil
 	case *opaque:
-		return nil, giveUp("all of %s", v.String())
+		return nil, undecided("all of %s", v.String())
 	case nil:
 		return nil, raise("NullPointerException", "nothing to go through")
 	}
@@ -159,6 +159,9 @@ func (m *machine) jvNewOf(c *opaque, args []any, s *scope, at spot) (any, bool, 
 	case "ArrayList", "LinkedList", "ArrayDeque", "Vector", "CopyOnWriteArrayList", "HashSet", "LinkedHashSet", "TreeSet", "Stack", "PriorityQueue", "ConcurrentLinkedQueue":
 		l := &list{set: strings.HasSuffix(name, "Set")}
 		if x, ok := first(args).(*list); ok {
+			if l.set && len(x.items) > 1 && unclear(x.items, 0) != nil {
+				return dontKnow("a set of what is not known"), true, nil
+			}
 			l.items = slices.Clone(x.items)
 		} else if len(args) > 0 && !known(args[0]) {
 			return dontKnow("a list of what is not known"), true, nil
@@ -1433,7 +1436,7 @@ func (m *machine) jvSpecial(b *object, name string, args []any, s *scope, at spo
 }
 
 func (m *machine) jvString(b, name string, args []any, s *scope, at spot) (any, bool, error) {
-	if o := opaqueAmong(args); o != nil && name != "equals" {
+	if o := unclear(args, 3); o != nil {
 		return dontKnow("what is made of " + o.String()), true, nil
 	}
 	arg := func(i int) any {
@@ -1597,6 +1600,9 @@ func (m *machine) jvString(b, name string, args []any, s *scope, at spot) (any, 
 }
 
 func (m *machine) jvList(b *list, name string, args []any, s *scope, at spot) (any, bool, error) {
+	if o := clouded(b, name, args); o != nil {
+		return dontKnow("what is made of " + o.String()), true, nil
+	}
 	if err := m.use(len(b.items)); err != nil {
 		return nil, true, err
 	}
@@ -2021,6 +2027,9 @@ func (m *machine) jvCompare(by, x, y any, s *scope, at spot) (int, error) {
 
 // jvMapMethod are the methods of maps and of properties.
 func (m *machine) jvMapMethod(o *object, name string, args []any, s *scope, at spot) (any, bool, error) {
+	if x := clouded(nil, name, args); x != nil {
+		return dontKnow("what is made of " + x.String()), true, nil
+	}
 	arg := func(i int) any {
 		if i < len(args) {
 			return args[i]
@@ -2103,7 +2112,9 @@ func (m *machine) jvMapMethod(o *object, name string, args []any, s *scope, at s
 	case "containsKey":
 		return there, true, nil
 	case "put", "setProperty":
-		jvPut(o, arg(0), arg(1))
+		if !jvPut(o, arg(0), arg(1)) {
+			return nil, true, undecided("a key that is not known")
+		}
 		return v, true, nil
 	case "putIfAbsent":
 		if v == nil {

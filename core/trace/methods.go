@@ -363,6 +363,9 @@ func (m *machine) objectMethod(o *object, name string, args []any, keys map[stri
 			}
 			return ok, true, nil
 		case "set":
+			if unclear(args[:min(1, len(args))], 3) != nil {
+				return nil, true, undecided("a key that is not known")
+			}
 			o.set(k, at2(args, 1))
 			return o, true, nil
 		case "add":
@@ -459,6 +462,9 @@ func (m *machine) objectMethod(o *object, name string, args []any, keys map[stri
 					pair, err := m.items(p, s)
 					if err != nil || len(pair) != 2 {
 						return nil, true, giveUp("what a dictionary is given")
+					}
+					if unclear(pair[:1], 3) != nil {
+						return nil, true, undecided("a key that is not known")
 					}
 					o.set(keyText(pair[0]), pair[1])
 				}
@@ -938,15 +944,19 @@ func (m *machine) jsList(b *list, name string, args []any, s *scope, at spot) (a
 		slices.Reverse(l.items)
 		return l, true, nil
 	case "includes", "indexOf", "lastIndexOf":
-		at := -1
+		at, open := -1, false
 		for i, x := range b.items {
 			same, ok := equals(x, first(args), true)
-			if !ok {
-				return dontKnow("whether a list holds something"), true, nil
+			if !ok && (at < 0 || name == "lastIndexOf") {
+				open = true
 			}
 			if same && (at < 0 || name == "lastIndexOf") {
 				at = i
+				open = open && name == "indexOf"
 			}
+		}
+		if open {
+			return dontKnow("whether a list holds something"), true, nil
 		}
 		if name == "includes" {
 			return at >= 0, true, nil

@@ -233,12 +233,20 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 	}
 	has := func(i int) bool { return i < len(args) }
 	for i, a := range args {
-		if o, ok := a.(*opaque); ok && i < 3 {
+		if o := unclear([]any{a}, 3); o != nil && i < 3 {
 			switch name {
 			case "intval", "strval", "trim", "strtolower", "strtoupper", "str_replace", "substr", "strlen", "explode", "sprintf", "strpos", "str_contains", "str_starts_with", "str_ends_with", "is_numeric", "ctype_digit", "count", "in_array", "json_decode", "dirname", "basename", "preg_match", "filter_var", "max", "min", "is_string", "is_int", "is_array", "is_null", "array_key_exists", "implode", "rtrim", "ltrim", "array_merge":
+				for _, c := range refs {
+					if c != nil && name == "preg_match" {
+						c.v = dontKnow("what matches in " + o.String())
+					}
+				}
 				return dontKnow("what is made of " + o.String()), true, nil
 			}
 		}
+	}
+	if o := clouded(nil, name, args); o != nil {
+		return dontKnow("what is made of " + o.String()), true, nil
 	}
 	array := func(i int) (*object, error) {
 		if o, ok := isArray(arg(i)); ok {
@@ -248,7 +256,7 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 			return m.envObject(true), nil
 		}
 		if o, ok := arg(i).(*opaque); ok {
-			return nil, giveUp("all of %s", o.String())
+			return nil, undecided("all of %s", o.String())
 		}
 		return nil, raise("TypeError", name+" wants an array")
 	}

@@ -280,6 +280,9 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 					if err != nil || len(pair) != 2 {
 						return nil, true, giveUp("what a dictionary is made of")
 					}
+					if unclear(pair[:1], 3) != nil {
+						return nil, true, undecided("a key that is not known")
+					}
 					o.set(keyText(pair[0]), pair[1])
 				}
 			default:

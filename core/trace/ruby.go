@@ -609,7 +609,7 @@ func (m *machine) rbNode(n *code.Node, s *scope) (v any, done bool, err error) {
 				if err != nil {
 					return nil, true, err
 				}
-				if !known(x) && !named(x) {
+				if unclear([]any{x}, 3) != nil {
 					return nil, true, undecided("a key that is not known")
 				}
 				k = rbKey(x)
@@ -1196,6 +1196,7 @@ func (m *machine) rbHanded(args []any, kw *object, block any, name string, at sp
 		return
 	}
 	m.waiting = true
+	m.turned(fn, name)
 	if !passed[name] && fn.node != nil {
 		m.kept = append(m.kept, job{fn, nil, at})
 	}

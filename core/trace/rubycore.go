@@ -137,7 +137,7 @@ func (m *machine) rbItems(v any) ([]any, error) {
 	case string, symbol, integer, float64, bool:
 		return []any{v}, nil
 	case *opaque:
-		return nil, giveUp("all of %s", v.String())
+		return nil, undecided("all of %s", v.String())
 	}
 	return nil, undecided("all of what is not known")
 }
@@ -1612,6 +1612,9 @@ func (m *machine) rbNumber(x any, name string, args []any, block any, s *scope, 
 }
 
 func (m *machine) rbList(b *list, name string, args []any, kw *object, block any, s *scope, at spot) (any, bool, error) {
+	if o := clouded(b, name, args); o != nil && block == nil {
+		return dontKnow("what is made of " + o.String()), true, nil
+	}
 	each := func(i int) (any, error) {
 		if block == nil {
 			return nil, giveUp("the method %s without a block", name)
@@ -2395,7 +2398,7 @@ func (m *machine) rbHash(o *object, name string, args []any, kw *object, block a
 	}
 	switch name {
 	case "[]", "fetch", "key?", "has_key?", "include?", "member?", "[]=", "store", "delete", "dig":
-		if !known(first(args)) && !named(first(args)) {
+		if unclear(args[:min(1, len(args))], 3) != nil {
 			if name == "fetch" || name == "[]" || name == "dig" {
 				return dontKnow("an element chosen by what is not known"), true, nil
 			}
@@ -3732,7 +3735,14 @@ func (m *machine) rbLibrary(o *opaque, name string, args []any, kw *object, bloc
 				return nil, true, err
 			}
 		}
-		l.items = slices.Clone(items)
+		if len(items) > 1 && unclear(items, 0) != nil {
+			return dontKnow("a set of what is not known"), true, nil
+		}
+		for _, x := range items {
+			if !slices.ContainsFunc(l.items, func(y any) bool { same, _ := rbEqual(x, y); return same }) {
+				l.items = append(l.items, x)
+			}
+		}
 		return l, true, nil
 	case "String.new":
 		return text(0), true, nil

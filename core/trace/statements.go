@@ -577,6 +577,9 @@ func (m *machine) decide(v any, s *scope, n *code.Node) (bool, error) {
 	if yes, ok := s.truth(v); ok {
 		return yes, nil
 	}
+	if o, isOpaque := v.(*opaque); isOpaque && o.path == "" && !m.calledBack {
+		return false, undecided("a condition that is not known: %s", o.String())
+	}
 	if x, ok := m.ask(n, s); ok {
 		if yes, ok := s.truth(x); ok {
 			return yes, nil

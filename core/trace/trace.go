@@ -43,6 +43,8 @@ type Result struct {
 	// Undecided says that it was not followed further because what is not known
 	// decides how it goes on; else it is this package that does not know how.
 	Undecided bool
+	// CalledBack says that functions ran that were handed what is not known.
+	CalledBack bool
 	// Waiting says that functions were handed to what is not followed, which
 	// may call them.
 	Waiting bool
@@ -104,6 +106,7 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 	}
 	if err == nil && len(m.calls) == 0 && m.unhandled == nil {
 		// It listens where something that is not followed calls back.
+		m.calledBack = true
 		for _, k := range m.kept {
 			var args []any
 			params := paramsOf(k.fn.(*function).node.Kid(0))
@@ -121,7 +124,7 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 			}
 		}
 	}
-	r = Result{Calls: m.calls, Waiting: m.waiting, Forks: m.forks, Reads: m.reads}
+	r = Result{CalledBack: m.calledBack, Calls: m.calls, Waiting: m.waiting, Forks: m.forks, Reads: m.reads}
 	switch err := err.(type) {
 	case nil:
 	case *exit:
@@ -138,7 +141,7 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 		}
 	}
 	if m.doubt != "" {
-		r.Ended, r.Reason, r.Calls = "", m.doubt, nil
+		r.Ended, r.Reason, r.Calls, r.Undecided = "", m.doubt, nil, true
 	}
 	if m.unhandled != nil && r.Ended == "" && r.Reason == "" && len(m.calls) == 0 {
 		r.ended(m.unhandled, main.Lang)
@@ -242,6 +245,7 @@ type machine struct {
 	stayed     int             // how many functions of Go run beside the others, and stay there
 	declared1  map[string]bool // the names of functions and classes of the files that were read
 	declaredOf int             // how many those were
+	calledBack bool            // a function runs that is handed what is not known: the values may know it
 	doubt      string          // a variable that it asked for, and that is not known
 	yields     []*list         // what the generators that run have given
 	label      string          // of the loop that comes next

@@ -38,7 +38,7 @@ func (o Outcome) Absent() bool { return o.Kind == Undef && o.Text == absent } //
 func (o Outcome) Known() bool  { return o.Kind != Unknown }
 
 // fromCall tells what a call of a package gives: something, and nobody knows what.
-func (o Outcome) fromCall() bool { return o.Kind == External && strings.HasSuffix(o.Text, "()") }
+func (o Outcome) fromCall() bool { return o.Kind == External && strings.Contains(o.Text, "()") }
 
 func (o Outcome) nothing() bool  { return o.Kind == Null || o.Kind == Undef }
 func (o Outcome) String() string { return o.show(false) }
@@ -82,7 +82,7 @@ func (o Outcome) Truth(py bool) (yes, ok bool) {
 	case List:
 		return !py || len(o.List) > 0, true
 	case External:
-		return true, !strings.HasSuffix(o.Text, "()") // what a call of a package gives is not known
+		return true, !o.fromCall() // what a call of a package gives is not known
 	case Func, Class, Instance, Module, Object, EnvMap:
 		return true, true
 	}
@@ -398,7 +398,7 @@ func (u *evaluation) operate(v *Value, depth int) Outcome {
 		if b = arg(1); !b.Known() {
 			return b
 		}
-		if b.fromCall() {
+		if b.fromCall() || b.Kind == External && !comparing[v.Text] {
 			return dontKnow(b.Text)
 		}
 		if made := []Kind{List, Object}; slices.Contains(made, a.Kind) && slices.Contains(made, b.Kind) {
@@ -413,6 +413,9 @@ func (u *evaluation) operate(v *Value, depth int) Outcome {
 	}
 	return dontKnow("what " + v.Text + " gives")
 }
+
+// comparing are the operators that ask whether two things are the same.
+var comparing = map[string]bool{"==": true, "!=": true, "===": true, "!==": true, "in": true}
 
 // toNumber converts as JavaScript's Number() does (ECMA-262, 7.1.4).
 func toNumber(o Outcome) float64 {
