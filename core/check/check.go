@@ -416,7 +416,7 @@ func (c *conductor) component(comp *fact.Component, r survey.Runtime) {
 	if pinned {
 		comp.Version = left.String()
 	}
-	s := &survey.Starter{Tree: c.t, C: comp, Runtime: r, Cache: survey.NewCache(), Scripts: c.scripts(comp, r), Workspace: func(name string) (string, bool) { return c.node.Package(c.t, name) }}
+	s := &survey.Starter{Tree: c.t, C: comp, Runtime: r, Cache: survey.NewCache(), Scripts: c.scripts(comp, r), With: c.opts.With, Workspace: func(name string) (string, bool) { return c.node.Package(c.t, name) }}
 	for _, b := range c.beginnings(comp, r) {
 		comp.Starts = append(comp.Starts, s.Start(b))
 	}

@@ -208,6 +208,10 @@ const Setter = "set "
 // is the type, the kids are the sizes.
 const Sized = "\x00sized"
 
+// Structure is the alias of a class of Ruby that Struct.new or Data.define made:
+// its first method stands for what they give it.
+const Structure = "structure"
+
 // Namespace is the name of the call that makes a namespace of TypeScript.
 const Namespace = "namespace"
 

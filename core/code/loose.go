@@ -2188,7 +2188,7 @@ func structClass(name, call *Node) *Node {
 			m.Flag |= Method
 		}
 	}
-	return &Node{Kind: Class, Name: name.Name, Off: name.Off, Kids: []*Node{{Kind: Array, Off: name.Off, End: name.Off}, inside}}
+	return &Node{Kind: Class, Name: name.Name, Alias: Structure, Off: name.Off, Kids: []*Node{{Kind: Array, Off: name.Off, End: name.Off}, inside}}
 }
 
 // targets reads the rest of the names that are set at once, up to the sign; nil,

@@ -52,8 +52,8 @@ func tests(s *syntax.Stmt) bool {
 // gives the variables that either sets the value that the test decides on. A
 // test of nil is one that cannot be told.
 func (r *lineReader) choose(test *value.Value, not bool, then, otherwise func()) {
-	yes := r.branch(then) // in the order in which they stand
-	no := r.branch(otherwise)
+	yes := r.branch(then, Test{test, not}) // in the order in which they stand
+	no := r.branch(otherwise, Test{test, !not})
 	if not {
 		yes, no = no, yes
 	}
@@ -93,16 +93,16 @@ func (r *lineReader) choose(test *value.Value, not bool, then, otherwise func())
 
 // branch reads a part that may not run and gives the variables after it.
 // Where it starts no program, what it sets counts only through these.
-func (r *lineReader) branch(run func()) map[string]*value.Value {
+func (r *lineReader) branch(run func(), on Test) map[string]*value.Value {
 	saved, before := r.vars, len(r.list)
 	if run == nil {
 		return saved
 	}
 	r.vars = maps.Clone(saved)
 	r.branches++
-	r.within = append(r.within, r.branches)
+	r.within, r.tests = append(r.within, r.branches), append(r.tests, on)
 	run()
-	r.within = r.within[:len(r.within)-1]
+	r.within, r.tests = r.within[:len(r.within)-1], r.tests[:len(r.tests)-1]
 	after := r.vars
 	r.vars = saved
 	starts := slices.ContainsFunc(r.list[before:], func(s Simple) bool { return len(s.Words) > 0 && !builtin[s.Words[0].Text] })
@@ -241,6 +241,32 @@ func (r *lineReader) test(s *syntax.Stmt) (test *value.Value, not bool) {
 		}
 	}
 	return nil, false
+}
+
+// runs says whether a command runs in an environment, by what it stands under;
+// ok is false where that cannot be told.
+func (s Simple) runs(env *value.Environ) (yes, ok bool) {
+	ok = true
+	for _, t := range s.Tests {
+		if t.On == nil || env == nil {
+			ok = false
+			continue
+		}
+		holds, known := t.On.Under(*env).Truth(false)
+		switch {
+		case !known:
+			ok = false
+		case holds == t.Not:
+			return false, true
+		}
+	}
+	return true, ok
+}
+
+// takesOver reports whether a command is the last of its script: exec puts the
+// program in the place of the shell (POSIX.1-2024, "exec").
+func (s Simple) takesOver() bool {
+	return len(s.Words) > 1 && s.Words[0].Text == "exec" && !strings.HasPrefix(s.Words[1].Text, "-")
 }
 
 // alternatives reports whether of two commands only one can run: they part at

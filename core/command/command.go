@@ -44,7 +44,14 @@ type Simple struct {
 	Piped      bool  // its output goes into another program
 	Guarded    bool  // in a branch or a loop of a script
 	Branch     []int // the branches that it stands in, from the outermost
+	Tests      []Test
 	At         place.Span
+}
+
+// Test is a condition that a command stands under.
+type Test struct {
+	On  *value.Value // nil: it cannot be told
+	Not bool         // it must not hold
 }
 
 // Line is a command line that has been parsed.
@@ -138,6 +145,7 @@ type lineReader struct {
 	funcs    map[string]*syntax.Stmt // functions of the script
 	calls    int                     // of them so far
 	within   []int                   // the branches that are being read
+	tests    []Test                  // what decides about these
 	branches int                     // how many there were
 }
 
@@ -182,7 +190,7 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 				return
 			}
 		}
-		s := Simple{At: r.o.span(c.Pos(), c.End()), Guarded: guarded, Branch: slices.Clone(r.within)}
+		s := Simple{At: r.o.span(c.Pos(), c.End()), Guarded: guarded, Branch: slices.Clone(r.within), Tests: slices.Clone(r.tests)}
 		for _, a := range c.Assigns {
 			if a.Name == nil {
 				continue

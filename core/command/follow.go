@@ -38,6 +38,8 @@ type Context struct {
 	// Workspace is the folder of a package of this workspace, by its name;
 	// nil where there are none.
 	Workspace func(name string) (dir string, ok bool)
+	// With is the environment in which it is run; nil where none is given.
+	With *value.Environ
 }
 
 // Final is the program that ends up running.
@@ -64,6 +66,7 @@ type Final struct {
 	Exec     bool // no shell expands its words
 	Missing  *Missing
 	Reason   string // why it could not be followed further
+	Either   bool   // a condition that cannot be told decides between it and another program
 	Before   []Final
 }
 
@@ -112,7 +115,12 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 	var branch [][]int // of each of these
 	var chosen []Simple
 	outer := env
+	over := false // another program has taken the place of the shell
 	for _, s := range line.Commands {
+		yes, sure := s.runs(c.With)
+		if over || !yes {
+			continue
+		}
 		if len(s.Words) == 0 {
 			env = append(env[:len(env):len(env)], s.Env...)
 			continue
@@ -124,8 +132,10 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 			}
 		}
 		if builtin[s.Words[0].Text] && s.Words[0].Text != "cd" {
+			over = sure && s.Words[0].Text == "exit"
 			continue
 		}
+		over = sure && s.takesOver()
 		several++
 		if s.Words[0].Text == "cd" && len(s.Words) > 1 && s.Words[1].Literal() {
 			to := s.Words[1].Text
@@ -147,7 +157,8 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 			f.Outer, f.read = outer, true
 		}
 		for i := range finals {
-			if f.Program != finals[i].Program && finals[i].stays() && alternatives(s.Branch, branch[i]) {
+			if f.Program != finals[i].Program && finals[i].stays() && (alternatives(s.Branch, branch[i]) || c.With != nil && len(branch[i]) > 0 && chosen[i].takesOver()) {
+				f.Either = true
 				f.Reason = "a condition of the script decides whether " + finals[i].Program + " or " + f.Program + " runs"
 				break
 			}

@@ -69,6 +69,7 @@ func dotenvFiles(st *fact.Start, files []*code.File, dotenv bool) []string {
 	}
 	for _, f := range files {
 		for _, site := range f.Calls {
+			add := where(st, site, add)
 			callee := site.Node.Kid(0)
 			if !callee.Is(code.Name) && !callee.Is(code.Member) || callee.Name != "config" && callee.Name != "configDotenv" && callee.Name != "load_dotenv" && callee.Name != "read_env" {
 				continue
@@ -138,17 +139,15 @@ func preloaded(st *fact.Start) {
 // itself (documentation of dotenv 3.1, phpdotenv 5.6, godotenv 1.5, dotenvy
 // 0.15, Bun 1.4 "Environment variables"). ok is false where another rule counts.
 func otherDotenv(st *fact.Start, files []*code.File) (list []string, ok bool) {
-	add := func(name string) {
-		if p, ok := source.Join(st.Final.Dir, name); ok {
-			list = append(list, p)
-		}
-	}
 	if st.Final.Program == "bun" {
 		for _, name := range []string{".env.local", ".env"} {
-			add(name)
+			if p, ok := source.Join(st.Final.Dir, name); ok {
+				list = append(list, p)
+			}
 		}
 		return list, true
 	}
+	found := false
 	for _, f := range files {
 		switch f.Lang {
 		case code.Ruby, code.PHP, code.Go, code.Rust:
@@ -156,6 +155,13 @@ func otherDotenv(st *fact.Start, files []*code.File) (list []string, ok bool) {
 			continue
 		}
 		for _, site := range f.Calls {
+			put := where(st, site, func(p string, _ bool) { list, found = append(list, p), true })
+			add := func(name string) {
+				found = true
+				if p, ok := source.Join(st.Final.Dir, name); ok {
+					put(p, true)
+				}
+			}
 			n := site.Node
 			callee := n.Kid(0)
 			name := callee.Dotted()
@@ -186,5 +192,35 @@ func otherDotenv(st *fact.Start, files []*code.File) (list []string, ok bool) {
 			}
 		}
 	}
-	return list, len(list) > 0
+	return list, found
+}
+
+// where is add for a file that a call reads: one under conditions on the
+// environment is noted with them.
+func where(st *fact.Start, site code.Site, add func(p string, ok bool)) func(p string, ok bool) {
+	var test *value.Value
+	for _, g := range site.Guards {
+		v := st.Program.Guard(g)
+		switch {
+		case len(v.Variables()) == 0:
+		case test == nil:
+			test = v
+		default:
+			test = &value.Value{Kind: value.Op, Text: "&&", At: v.At, Kids: []*value.Value{test, v}}
+		}
+	}
+	if test == nil {
+		return add
+	}
+	return func(p string, ok bool) {
+		rel, inside := strings.CutPrefix(p, st.Final.Dir+"/")
+		if st.Final.Dir == "" {
+			rel, inside = p, true
+		}
+		if !ok || !inside {
+			add(p, ok)
+			return
+		}
+		st.DotenvBy = append(st.DotenvBy, &value.Value{Kind: value.Cond, At: test.At, Kids: []*value.Value{test, value.Text(rel, test.At), {Kind: value.Undef, At: test.At}}})
+	}
 }

@@ -37,6 +37,8 @@ type Starter struct {
 	Scripts func(dir, name string) (command.Script, bool)
 	// Workspace is the folder of a package of the tree, by its name.
 	Workspace func(name string) (dir string, ok bool)
+	// With is the environment that was asked for; nil: none.
+	With map[string]string
 }
 
 // Start follows a beginning to the program, the file it loads, and the facts
@@ -51,6 +53,10 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 		return st
 	}
 	ctx := command.Context{Tree: s.Tree, Dir: b.Dir, Scripts: s.Scripts, InImage: b.InImage, Workspace: s.Workspace}
+	if s.With != nil {
+		env := value.Environ{Set: s.With}.With(st.Env)
+		ctx.With = &env
+	}
 	st.Final = command.Follow(b.Line, ctx)
 	s.managed(st, ctx)
 	for _, a := range st.Final.Env {
@@ -177,6 +183,11 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 		st.Listeners = r.Listeners(s.Tree, s.C, st)
 	}
 	sandboxed(st)
+	if st.Final.Either {
+		for _, l := range st.Listeners {
+			l.Guards, l.Ends = append(l.Guards, value.NotKnown(st.Final.Reason, l.At)), append(l.Ends, false)
+		}
+	}
 	st.Variables = Variables(st.Program, files)
 	st.Variables = append(st.Variables, heard(st.Listeners, st.Variables)...)
 	s.bind(st, b)

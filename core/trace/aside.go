@@ -21,7 +21,8 @@ type aside struct {
 	fails bool // it does what counts, or what is not understood
 	loops int  // it is in so many of its own
 	tries int
-	funcs int // functions of the tree that it is in
+	block bool // of Ruby
+	funcs int  // functions of the tree that it is in
 }
 
 type target struct {
@@ -155,7 +156,7 @@ func (m *machine) aside(s *scope, loops int, nodes ...*code.Node) *aside {
 
 // inside is what a function does that is called.
 func (m *machine) inside(f *function, depth int) *aside {
-	x := &aside{m: m, s: f.scope, own: map[string]bool{"this": true, "self": true}, funcs: depth}
+	x := &aside{m: m, s: f.scope, own: map[string]bool{"this": true, "self": true}, funcs: depth, block: f.node.Name == ""}
 	if depth > 4 {
 		x.fails = true
 		return x
@@ -361,6 +362,10 @@ func (x *aside) target(n *code.Node) {
 	switch {
 	case n.Is(code.Name):
 		if x.own[n.Name] {
+			return
+		}
+		if x.s.ruby() && x.block && x.s.find(n.Name) != nil { // a block sees what is around it
+			x.sets = append(x.sets, target{n, x.s})
 			return
 		}
 		if x.funcs > 0 && !javascript(x.s.module.file.Lang) && n.Name != "" && n.Name[0] != '@' && n.Name[0] != '$' {

@@ -270,7 +270,11 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 		}
 		return awaited(v)
 	case code.Comp:
-		return m.comprehension(n, s)
+		v, err := m.comprehension(n, s)
+		if opens(err) {
+			return m.oneOf(err, s, n.Kids...)
+		}
+		return v, err
 	case code.Keyword:
 		return m.eval(n.Kid(0), s)
 	case code.Markup:
@@ -456,7 +460,10 @@ func (m *machine) unary(n *code.Node, s *scope) (any, error) {
 		return nil, &exit{stays: true}
 	case "!":
 		yes, err := m.decide(v, s, n.Kid(0))
-		return !yes, err
+		if err != nil {
+			return m.oneOf(err, s)
+		}
+		return !yes, nil
 	case "void":
 		return undefined, nil
 	case "typeof":
@@ -1124,8 +1131,15 @@ func (m *machine) assignment(n *code.Node, s *scope) (any, error) {
 	switch sign {
 	case "||", "&&":
 		yes, err := m.decide(a, s, n.Kid(0))
-		if err != nil || yes == (sign == "||") {
-			return a, err
+		if err != nil {
+			v, err := m.oneOf(err, s, n.Kid(1))
+			if err != nil {
+				return nil, err
+			}
+			return v, m.assign(to, v, s, "")
+		}
+		if yes == (sign == "||") {
+			return a, nil
 		}
 	case "??":
 		if a != nil && a != any(undefined) {

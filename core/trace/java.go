@@ -1638,7 +1638,7 @@ func (m *machine) jvBinary(n *code.Node, s *scope) (any, error) {
 	case "||", "&&":
 		yes, err := m.decide(a, s, n.Kid(0))
 		if err != nil {
-			return nil, err
+			return m.oneOf(err, s, n.Kid(1))
 		}
 		if yes == (n.Name == "||") {
 			return yes, nil
@@ -1647,8 +1647,10 @@ func (m *machine) jvBinary(n *code.Node, s *scope) (any, error) {
 		if err != nil {
 			return nil, err
 		}
-		yes, err = m.decide(b, s, n.Kid(1))
-		return yes, err
+		if yes, err = m.decide(b, s, n.Kid(1)); err != nil {
+			return m.oneOf(err, s)
+		}
+		return yes, nil
 	}
 	b, err := m.eval(n.Kid(1), s)
 	if err != nil {

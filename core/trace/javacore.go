@@ -2092,7 +2092,7 @@ func (m *machine) jvMapMethod(o *object, name string, args []any, s *scope, at s
 	}
 	key, ok := jvKey(arg(0))
 	if !ok {
-		if len(args) > 0 && !known(args[0]) {
+		if len(args) > 0 && !known(args[0]) && !strings.HasPrefix(name, "put") && name != "setProperty" && name != "merge" {
 			return dontKnow("an element chosen by what is not known"), true, nil
 		}
 		return nil, true, undecided("a key that is not known")

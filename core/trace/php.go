@@ -2092,7 +2092,7 @@ func (m *machine) phBinary(n *code.Node, s *scope) (any, error) {
 	case "||", "&&", "xor":
 		yes, err := m.decide(a, s, n.Kid(0))
 		if err != nil {
-			return nil, err
+			return m.oneOf(err, s, n.Kid(1))
 		}
 		if n.Alias == code.Elvis {
 			if yes {
@@ -2108,6 +2108,9 @@ func (m *machine) phBinary(n *code.Node, s *scope) (any, error) {
 			return nil, err
 		}
 		other, err := m.decide(b, s, n.Kid(1))
+		if err != nil {
+			return m.oneOf(err, s)
+		}
 		if n.Name == "xor" {
 			return yes != other, err
 		}

@@ -151,9 +151,13 @@ func (m *machine) rbStatement(n *code.Node, s *scope) (any, error) {
 		}
 		return v, m.assign(n.Kids[0], v, s, "")
 	case code.If:
-		yes, err := m.holds(n.Kid(0), s)
+		v, err := m.eval(n.Kid(0), s)
 		if err != nil {
 			return nil, err
+		}
+		yes, err := m.decide(v, s, n.Kid(0))
+		if err != nil {
+			return dontKnow(err.Error()), m.either(err, n.Kid(1), n.Kid(2), s)
 		}
 		if yes {
 			return m.rbStatement(n.Kid(1), s)
@@ -472,7 +476,16 @@ func (m *machine) rbClass(n *code.Node, s *scope) error {
 			}
 		}
 	}
-	return m.rbInside(c, n.Kid(1), s)
+	body := n.Kid(1)
+	if n.Alias == code.Structure {
+		own := *body
+		own.Kids = body.Kids[1:]
+		for _, p := range paramsOf(body.Kids[0].Kid(0)) {
+			c.tupled = append(c.tupled, p.Name)
+		}
+		body = &own
+	}
+	return m.rbInside(c, body, s)
 }
 
 // rbInside runs a piece of code as the body of a class.
@@ -653,8 +666,16 @@ func (m *machine) rbNode(n *code.Node, s *scope) (v any, done bool, err error) {
 		return l, true, nil
 	case code.Unary:
 		if n.Name == "!" {
-			yes, err := m.holds(n.Kid(0), s)
-			return !yes, true, err
+			v, err := m.eval(n.Kid(0), s)
+			if err != nil {
+				return nil, true, err
+			}
+			yes, err := m.decide(v, s, n.Kid(0))
+			if err != nil {
+				v, err := m.oneOf(err, s)
+				return v, true, err
+			}
+			return !yes, true, nil
 		}
 	case code.Binary:
 		v, err := m.rbBinary(n, s)
@@ -663,9 +684,14 @@ func (m *machine) rbNode(n *code.Node, s *scope) (v any, done bool, err error) {
 		v, err := m.rbAssign(n, s)
 		return v, true, err
 	case code.Cond:
-		yes, err := m.holds(n.Kid(0), s)
+		v, err := m.eval(n.Kid(0), s)
 		if err != nil {
 			return nil, true, err
+		}
+		yes, err := m.decide(v, s, n.Kid(0))
+		if err != nil {
+			v, err := m.oneOf(err, s, n.Kids[1:]...)
+			return v, true, err
 		}
 		k := n.Kid(1)
 		if !yes {
@@ -1497,8 +1523,15 @@ func (m *machine) rbAssign(n *code.Node, s *scope) (any, error) {
 	switch sign {
 	case "||", "&&":
 		yes, err := m.decide(old, s, to)
-		if err != nil || yes == (sign == "||") {
-			return old, err
+		if err != nil {
+			v, err := m.oneOf(err, s, n.Kid(1))
+			if err != nil {
+				return nil, err
+			}
+			return v, m.assign(to, v, s, "")
+		}
+		if yes == (sign == "||") {
+			return old, nil
 		}
 		v, err := m.eval(n.Kid(1), s)
 		if err != nil {
@@ -1543,7 +1576,7 @@ func (m *machine) rbBinary(n *code.Node, s *scope) (any, error) {
 	case "||", "&&":
 		yes, err := m.decide(a, s, n.Kid(0))
 		if err != nil {
-			return nil, err
+			return m.oneOf(err, s, n.Kid(1))
 		}
 		if yes == (n.Name == "||") {
 			return a, nil
