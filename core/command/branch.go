@@ -4,10 +4,12 @@ import (
 	"maps"
 	"path"
 	"slices"
+	"strconv"
 	"strings"
 
 	"mvdan.cc/sh/v3/syntax"
 
+	"ubique/core/place"
 	"ubique/core/value"
 )
 
@@ -46,6 +48,48 @@ func tests(s *syntax.Stmt) bool {
 		return len(c.Args) > 0 && (c.Args[0].Lit() == "[" || c.Args[0].Lit() == "test")
 	}
 	return false
+}
+
+// arguments notes what shift and set do to the arguments of the script
+// (POSIX.1-2024, "shift" and "set").
+func (r *lineReader) arguments(name string, given []*syntax.Word) {
+	switch {
+	case name == "shift" && len(given) == 0 && len(r.within) == 0 && len(r.args) > 0:
+		r.args = r.args[1:]
+	case name == "shift" && len(r.args) > 0, name == "set" && len(given) > 0 && (given[0].Lit() == "--" || given[0].Lit() == "-"):
+		r.given = false
+	}
+}
+
+// argument is $1 and so on, or how many there are; nil where that is not known.
+func (r *lineReader) argument(name string, at place.Span) *value.Value {
+	if !r.given {
+		return nil
+	}
+	if name == "#" {
+		return value.Text(strconv.Itoa(len(r.args)), at)
+	}
+	n, err := strconv.Atoi(name)
+	switch {
+	case err != nil || n < 1:
+		return nil
+	case n > len(r.args):
+		return value.Text("", at)
+	}
+	return r.args[n-1].Value
+}
+
+// whole reports whether a word is all arguments of the script: "$@".
+func whole(w *syntax.Word) bool {
+	if len(w.Parts) != 1 {
+		return false
+	}
+	part := w.Parts[0]
+	if q, ok := part.(*syntax.DblQuoted); ok && len(q.Parts) == 1 {
+		part = q.Parts[0]
+	}
+	p, ok := part.(*syntax.ParamExp)
+	return ok && p.Param != nil && p.Param.Value == "@" && p.Exp == nil && p.Slice == nil && p.Index == nil && p.Repl == nil && !p.Length
 }
 
 // choose reads what runs when a test holds, and what when it does not, and
@@ -202,9 +246,9 @@ func (r *lineReader) test(s *syntax.Stmt) (test *value.Value, not bool) {
 			return empty(args[1]), not
 		case len(args) == 2 && args[0].Lit() == "-n":
 			return empty(args[1]), !not
-		case len(args) == 3 && (args[1].Lit() == "=" || args[1].Lit() == "=="):
+		case len(args) == 3 && (args[1].Lit() == "=" || args[1].Lit() == "==" || args[1].Lit() == "-eq"):
 			return same(r.word(args[0]).Value, r.word(args[2]).Value), not
-		case len(args) == 3 && args[1].Lit() == "!=":
+		case len(args) == 3 && (args[1].Lit() == "!=" || args[1].Lit() == "-ne"):
 			return same(r.word(args[0]).Value, r.word(args[2]).Value), !not
 		}
 	case *syntax.TestClause:
@@ -248,11 +292,15 @@ func (r *lineReader) test(s *syntax.Stmt) (test *value.Value, not bool) {
 func (s Simple) runs(env *value.Environ) (yes, ok bool) {
 	ok = true
 	for _, t := range s.Tests {
-		if t.On == nil || env == nil {
+		in := env
+		if t.On != nil && len(t.On.Variables()) == 0 {
+			in = &value.Environ{}
+		}
+		if t.On == nil || in == nil {
 			ok = false
 			continue
 		}
-		holds, known := t.On.Under(*env).Truth(false)
+		holds, known := t.On.Under(*in).Truth(false)
 		switch {
 		case !known:
 			ok = false

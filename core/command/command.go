@@ -45,6 +45,7 @@ type Simple struct {
 	Guarded    bool  // in a branch or a loop of a script
 	Branch     []int // the branches that it stands in, from the outermost
 	Tests      []Test
+	Handed     bool // the arguments of the script are among its words
 	At         place.Span
 }
 
@@ -65,8 +66,10 @@ type Line struct {
 // text stands at one place (a line of a process file, a string in JSON) or is
 // itself a file.
 type origin struct {
-	at   place.Span
-	file bool
+	at    place.Span
+	file  bool
+	given bool // the arguments are known
+	args  []Word
 }
 
 func (o origin) span(pos, end syntax.Pos) place.Span {
@@ -89,9 +92,9 @@ func (o origin) span(pos, end syntax.Pos) place.Span {
 // its first character.
 func Parse(text string, at place.Span) (Line, error) { return parse(text, origin{at: at}) }
 
-// ParseFile reads a shell script.
-func ParseFile(name, text string) (Line, error) {
-	line, err := parse(text, origin{at: place.Whole(name), file: true})
+// ParseFile reads a shell script that is given arguments.
+func ParseFile(name, text string, args []Word) (Line, error) {
+	line, err := parse(text, origin{at: place.Whole(name), file: true, given: true, args: args})
 	line.File = name
 	return line, err
 }
@@ -129,7 +132,7 @@ func parse(text string, o origin) (Line, error) {
 	if err != nil {
 		return Line{}, err
 	}
-	r := &lineReader{o: o}
+	r := &lineReader{o: o, given: o.given, args: o.args}
 	for _, s := range f.Stmts {
 		r.stmt(s, false)
 	}
@@ -144,9 +147,11 @@ type lineReader struct {
 	exported map[string]bool         // variables that programs are given
 	funcs    map[string]*syntax.Stmt // functions of the script
 	calls    int                     // of them so far
-	within   []int                   // the branches that are being read
-	tests    []Test                  // what decides about these
-	branches int                     // how many there were
+	given    bool                    // the arguments of the script are known
+	args     []Word
+	within   []int  // the branches that are being read
+	tests    []Test // what decides about these
+	branches int    // how many there were
 }
 
 func (r *lineReader) stmt(s *syntax.Stmt, guarded bool) {
@@ -180,9 +185,13 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 	case *syntax.CallExpr:
 		if len(c.Args) > 0 {
 			name := c.Args[0].Lit()
+			r.arguments(name, c.Args[1:])
 			if body, ok := r.funcs[name]; ok {
 				if body != nil && r.calls < maxCalls {
 					r.calls++
+					given := r.given
+					r.given = false // a function has arguments of its own
+					defer func() { r.given = given }()
 					r.funcs[name] = nil // it does not call itself
 					r.stmt(body, guarded)
 					r.funcs[name] = body
@@ -206,6 +215,10 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 			}
 		}
 		for _, w := range c.Args {
+			if r.given && len(r.args) > 0 && whole(w) {
+				s.Words, s.Handed = append(s.Words, r.args...), true
+				continue
+			}
 			s.Words = append(s.Words, r.word(w))
 		}
 		if len(s.Words) > 0 || len(s.Env) > 0 {
@@ -343,6 +356,8 @@ func (r *lineReader) param(p *syntax.ParamExp, at place.Span) *value.Value {
 	var v *value.Value
 	if set, ok := r.vars[name]; ok {
 		v = set
+	} else if a := r.argument(name, at); a != nil {
+		v = a
 	} else if name == "" || strings.ContainsAny(name[:1], "0123456789@*#?$!-") {
 		return value.NotKnown("the arguments of a script", at)
 	} else {

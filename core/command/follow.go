@@ -152,6 +152,10 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 		}
 		sub := c
 		sub.Dir = dir
+		steps := steps
+		if s.Handed {
+			steps = append(steps[:len(steps):len(steps)], value.Step{At: s.At, Note: "hands over to its arguments"})
+		}
 		f := simple(s.Words, sub, append(env[:len(env):len(env)], s.Env...), steps, line.Exec, depth)
 		if !f.read {
 			f.Outer, f.read = outer, true
@@ -686,7 +690,7 @@ func scriptFile(p string, w Word, args []Word, c Context, env []Assign, steps []
 	if strings.IndexByte(text, 0) >= 0 {
 		return Final{}, false
 	}
-	line, err := ParseFile(p, strings.ReplaceAll(text, "\r\n", "\n"))
+	line, err := ParseFile(p, strings.ReplaceAll(text, "\r\n", "\n"), args)
 	if err != nil {
 		return Final{Program: Base(p), Path: p, At: w.At, Dir: c.Dir, Steps: steps, Reason: p + " could not be read as a shell script: " + err.Error()}, true
 	}
