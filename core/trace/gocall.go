@@ -364,7 +364,7 @@ func (m *machine) goCall(f *goClosure, args []goValue, at spot) (out []goValue, 
 		}
 	}
 	if err != nil {
-		return nil, err
+		return m.goCalmed(f, frame, err)
 	}
 	for _, c := range frame.results {
 		out = append(out, c.v)

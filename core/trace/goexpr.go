@@ -719,7 +719,11 @@ func (m *machine) goBinary(e *ast.BinaryExpr, s *goScope) (goValue, error) {
 	if e.Op == token.LAND || e.Op == token.LOR {
 		yes, err := m.goHolds(a, e.X)
 		if err != nil {
-			return a, err
+			x := goAside{m: m, s: s, own: map[string]bool{}}
+			if x.expr(e.Y); !opens(err) || x.fails || x.ends {
+				return a, err
+			}
+			return goValue{dontKnow(err.Error()), tBool}, nil
 		}
 		if yes == (e.Op == token.LOR) {
 			return a, nil

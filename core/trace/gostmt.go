@@ -81,7 +81,7 @@ func (m *machine) goStmt(x ast.Stmt, s *goScope, label string) error {
 		}
 		yes, err := m.goHolds(v, x.Cond)
 		if err != nil {
-			return err
+			return m.goEither(err, x, in)
 		}
 		if yes {
 			return m.goBlock(x.Body.List, in.inner())
@@ -415,8 +415,12 @@ func (m *machine) goFor(x *ast.ForStmt, s *goScope, label string) error {
 			if err != nil {
 				return err
 			}
-			if yes, err := m.goHolds(v, x.Cond); err != nil || !yes {
-				return err
+			yes, err := m.goHolds(v, x.Cond)
+			if err != nil {
+				return m.goPass(err, in, x.Body, x.Post)
+			}
+			if !yes {
+				return nil
 			}
 		}
 		if ends, err := goTurn(m.goBlock(x.Body.List, in.inner()), label); ends {
@@ -481,7 +485,7 @@ func (m *machine) goRange(x *ast.RangeStmt, s *goScope, label string) error {
 	switch c := over.v.(type) {
 	case nil:
 		if over.t.is(goFunc) || over.t == nil {
-			return undecided("a loop over what is not known")
+			return m.goPass(undecided("a loop over what is not known"), s, x)
 		}
 		if over.t.is(goChan) {
 			return &exit{stays: true}
@@ -592,7 +596,7 @@ func (m *machine) goRange(x *ast.RangeStmt, s *goScope, label string) error {
 		}
 		return err
 	}
-	return undecided("a loop over what is not known")
+	return m.goPass(undecided("a loop over what is not known"), s, x)
 }
 
 func (m *machine) goSwitch(x *ast.SwitchStmt, s *goScope, label string) error {
@@ -630,7 +634,7 @@ func (m *machine) goSwitch(x *ast.SwitchStmt, s *goScope, label string) error {
 			if x.Tag == nil {
 				yes, err := m.goHolds(v, e)
 				if err != nil {
-					return err
+					return m.goPass(err, in, x)
 				}
 				if yes {
 					which = i
@@ -640,7 +644,7 @@ func (m *machine) goSwitch(x *ast.SwitchStmt, s *goScope, label string) error {
 			}
 			same, ok := m.goSame(subject, v, nil)
 			if !ok {
-				return undecided("a case that is not known")
+				return m.goPass(undecided("a case that is not known"), in, x)
 			}
 			if same {
 				which = i
