@@ -120,6 +120,12 @@ func (r *loose) stmt() *Node {
 				}
 				return s
 			}
+		case "<":
+			if r.lang == Java { // <T> T name(…)
+				if s := r.typed(); s != nil {
+					return s
+				}
+			}
 		}
 		return r.simple()
 	}

@@ -18,13 +18,14 @@ var goServers = map[string]struct {
 	"net/http.ListenAndServe": {"go", 0}, "net/http.ListenAndServeTLS": {"go", 0}, "net.Listen": {"go", 1}, "net.ListenTCP": {"go", 1},
 	"github.com/valyala/fasthttp.ListenAndServe": {"go", 0}, "github.com/valyala/fasthttp.Server() ListenAndServe": {"go", 0},
 	"github.com/gin-gonic/gin.Default() Run": {"gin", 0}, "github.com/gin-gonic/gin.New() Run": {"gin", 0},
-	"github.com/labstack/echo.New() Start": {"go", 0}, "github.com/labstack/echo.New() StartTLS": {"go", 0},
+	"github.com/labstack/echo.New() Start": {"go", 0}, "github.com/labstack/echo.New() StartTLS": {"go", 0}, "github.com/labstack/echo.New() StartAutoTLS": {"go", 0},
+	"github.com/labstack/echo.New() StartServer": {"go", 0}, "github.com/labstack/echo.New() StartH2CServer": {"go", 0},
 	"github.com/gofiber/fiber.New() Listen":                    {"go", 0},
 	"github.com/julienschmidt/httprouter.New() ListenAndServe": {"go", 0}, "github.com/kataras/iris.New() Listen": {"go", 0}, "github.com/kataras/iris.Default() Listen": {"go", 0}, "github.com/go-martini/martini.Classic() RunOnAddr": {"go", 0}, "github.com/gobuffalo/buffalo.New() Serve": {"go", -1},
 }
 
 // goMethods are the names of all of these, and of http.Server's own.
-var goMethods = map[string]bool{"ListenAndServe": true, "ListenAndServeTLS": true, "Listen": true, "ListenTCP": true, "Run": true, "Start": true, "StartTLS": true, "RunOnAddr": true, "RunTLS": true}
+var goMethods = map[string]bool{"ListenAndServe": true, "ListenAndServeTLS": true, "Listen": true, "ListenTCP": true, "Run": true, "Start": true, "StartTLS": true, "StartAutoTLS": true, "StartServer": true, "StartH2CServer": true, "RunOnAddr": true, "RunTLS": true}
 
 // setsAddress reports whether some line of the program sets the address of a
 // server that was not found to be this one.
@@ -121,6 +122,11 @@ func goFilled(e *value.Eval, f *code.File, n *code.Node, name string, recv *valu
 		}
 		if s.addr >= 0 && s.addr < len(args) {
 			l.Bind = args[s.addr]
+			if server := l.Bind; server.Kind == value.Object && strings.HasSuffix(server.Text, "http.Server") { // one that is handed over
+				if l.Bind = server.Get("Addr"); l.Bind == nil {
+					l.Bind = value.Text("", l.At)
+				}
+			}
 		}
 	case recv.Kind == value.Object && recv.Text == "net.ListenConfig" && name == "Listen" && len(args) == 3:
 		l.Bind = args[2]

@@ -199,6 +199,11 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 			}
 		}
 	}
+	if javascript(at.f.Lang) {
+		if v, done, err := m.together(f.path, args); done || err != nil {
+			return v, done, err
+		}
+	}
 	num := func(i int) float64 { n, _ := toNumber(arg(i)); return n }
 	switch f.path {
 	case "Number":

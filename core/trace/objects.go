@@ -140,6 +140,9 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 		if name == "value" { // of an enumeration of texts
 			return b, nil
 		}
+		if s.python() {
+			return m.memberOwn(b, name, s, n)
+		}
 		return undefined, nil
 	case *list:
 		if name == "length" {
@@ -154,7 +157,7 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 			return m.memberName(b, s)
 		}
 		if s.python() {
-			return nil, giveUp("%s of a number", name)
+			return m.memberOwn(b, name, s, n)
 		}
 		return undefined, nil
 	case pyPath:
@@ -222,6 +225,31 @@ func (m *machine) memberName(v any, s *scope) (any, error) {
 		return nil, giveUp("the name of what is of several enumerations, or of none")
 	}
 	return found, nil
+}
+
+// memberOwn is what the enumeration that a text or a number is a member of gives
+// its members: a property, a method.
+func (m *machine) memberOwn(v any, name string, s *scope, n *code.Node) (any, error) {
+	var own *function
+	for _, mod := range m.modules {
+		for _, c := range mod.top.vars {
+			of, ok := c.v.(*class)
+			if !ok || !of.enum || !slices.ContainsFunc(of.statics.keys, func(k string) bool { return of.statics.cells[k].v == v }) {
+				continue
+			}
+			f, _ := classKey(of, name, true)
+			if f, ok := f.(*function); ok && f != own {
+				if own != nil {
+					return nil, giveUp("%s of what is of several enumerations", name)
+				}
+				own = f
+			}
+		}
+	}
+	if own == nil {
+		return nil, giveUp("%s of a text or a number", name)
+	}
+	return m.bindTo(own, v, s, n)
 }
 
 // paths of what is known though it stands outside of the tree.

@@ -643,7 +643,7 @@ func (e *Eval) optionValue(o declaredOption, s *code.Scope) *Value {
 		v = given
 	}
 	switch {
-	case number && o.def == nil:
+	case number && (o.def == nil || o.def.Is(code.Null)):
 		v = &Value{Kind: Cond, Py: true, At: v.At, Kids: []*Value{op("nothing", true, v.At, v), v, op("int", true, v.At, v)}}
 	case number:
 		v = op("int", true, v.At, v)
