@@ -428,6 +428,7 @@ func (x *aside) call(n *code.Node) {
 		x.ends = true
 		return
 	}
+	changes := changing[name] || x.s.ruby() && strings.HasSuffix(name, "!")
 	if name == "raise" && x.s.ruby() {
 		x.end()
 		return
@@ -443,14 +444,14 @@ func (x *aside) call(n *code.Node) {
 		return
 	}
 	if !front.Is(code.Name) {
-		x.fails = x.fails || loud[name] || changing[name] || x.m.declares(name)
+		x.fails = x.fails || loud[name] || changes || x.m.declares(name)
 		return
 	}
 	var held any
 	if c := x.s.find(front.Name); c != nil && !x.own[front.Name] {
 		held, _ = x.m.read(c)
 	}
-	if recv := callee.Kid(0); changing[name] && callee.Is(code.Member) && !recv.Is(code.Name) && !strings.Contains(chain(recv), "(") && !x.own[front.Name] {
+	if recv := callee.Kid(0); changes && callee.Is(code.Member) && !recv.Is(code.Name) && !strings.Contains(chain(recv), "(") && !x.own[front.Name] {
 		switch v, err := x.m.eval(recv, x.s); v.(type) {
 		case *envMap, *list, *object, *class:
 			x.fails = true
@@ -461,10 +462,10 @@ func (x *aside) call(n *code.Node) {
 	}
 	switch v := held.(type) {
 	case *envMap:
-		x.fails = x.fails || changing[name]
+		x.fails = x.fails || changes
 		return
 	case *opaque:
-		if v.props != nil && changing[name] || name == "set" || x.notes(v.path+strings.TrimPrefix(chain(callee), front.Name), n) {
+		if v.props != nil && changes || name == "set" || x.notes(v.path+strings.TrimPrefix(chain(callee), front.Name), n) {
 			x.fails = true
 		}
 		if !loud[name] || v.path == "" || !x.handsOver(n) {
@@ -493,7 +494,7 @@ func (x *aside) call(n *code.Node) {
 			return
 		}
 	}
-	x.fails = x.fails || loud[name] || changing[name] || x.m.declares(name)
+	x.fails = x.fails || loud[name] || changes || x.m.declares(name)
 }
 
 // quiet are names of the languages whose calls only write or look.
@@ -576,12 +577,12 @@ func louder(f *code.Node) bool {
 // class of a name.
 func (m *machine) declares(name string) bool {
 	files := m.e.Loader.Loaded()
-	if m.declared1 == nil || m.declaredOf != len(files) {
-		m.declared1, m.declaredOf = map[string]bool{}, len(files)
+	if m.declaredNames == nil || m.declaredOf != len(files) {
+		m.declaredNames, m.declaredOf = map[string]bool{}, len(files)
 		for _, f := range files {
 			f.Body.Walk(func(k *code.Node) bool {
 				if (k.Is(code.Func) || k.Is(code.Class)) && k.Name != "" {
-					m.declared1[k.Name] = true
+					m.declaredNames[k.Name] = true
 				}
 				if k.Is(code.Bind) || k.Is(code.Assign) || k.Is(code.Pair) {
 					to, v := k.Kid(0), k.Kid(1)
@@ -589,12 +590,12 @@ func (m *machine) declares(name string) bool {
 						to, v = k, k.Kid(0)
 					}
 					if v.Is(code.Func) || v.Is(code.Class) {
-						m.declared1[to.Name] = true
+						m.declaredNames[to.Name] = true
 					}
 				}
 				return true
 			})
 		}
 	}
-	return m.declared1[name]
+	return m.declaredNames[name]
 }

@@ -6,9 +6,9 @@ import "strings"
 // as what a call of a package gave, how many different things there are among
 // such, in which order they come.
 
-// comparing1 are methods of collections and functions that compare items with each
+// comparingItems are methods of collections and functions that compare items with each
 // other or with what they are given (Ruby 3.4, PHP 8.4, Java 25, Python 3.14).
-var comparing1 = words(`include? member? index find_index rindex count uniq uniq! max min minmax sum join tally group_by sort sort! difference union intersection
+var comparingItems = words(`include? member? index find_index rindex count uniq uniq! max min minmax sum join tally group_by sort sort! difference union intersection
 	intersect? - & | == != === eql? <=> sort_by max_by min_by each_cons chunk_while partition disjoint? subset? superset? to_set
 	contains containsAll indexOf lastIndexOf distinct sorted max min sum equals hashCode toSet joining removeAll retainAll containsValue frequency disjoint
 	in_array array_search array_unique sort rsort usort asort arsort ksort krsort array_sum array_product implode join array_flip array_count_values array_diff array_intersect
@@ -26,7 +26,7 @@ var choosing = words(`[] fetch dig key? has_key? has_value? value? slice values_
 // function gives; nil where there is no such thing.
 func clouded(base any, name string, args []any) *opaque {
 	switch {
-	case comparing1[name]:
+	case comparingItems[name]:
 		if o := unclear([]any{base}, 0); o != nil {
 			return o
 		}

@@ -243,7 +243,7 @@ type machine struct {
 	marks      int             // how many symbols were made
 	beyond     bool            // while such run, something from outside was called (Go)
 	stayed     int             // how many functions of Go run beside the others, and stay there
-	declared1  map[string]bool // the names of functions and classes of the files that were read
+	declaredNames  map[string]bool // the names of functions and classes of the files that were read
 	declaredOf int             // how many those were
 	calledBack bool            // a function runs that is handed what is not known: the values may know it
 	doubt      string          // a variable that it asked for, and that is not known
