@@ -343,6 +343,12 @@ func (x *aside) expr(n *code.Node) {
 		x.call(n)
 	case code.New:
 		x.made(n)
+	case code.Member:
+		if x.s.ruby() { // a method without arguments
+			x.call(&code.Node{Kind: code.Call, Off: n.Off, End: n.End, Kids: []*code.Node{n}})
+			return
+		}
+		x.expr(n.Kid(0))
 	case code.Name: // may be a call
 		if x.s.ruby() && !x.own[n.Name] && x.s.find(n.Name) == nil && x.m.declares(n.Name) {
 			x.fails = true

@@ -221,41 +221,41 @@ type machine struct {
 	modules  map[string]*module
 	packages map[string]*opaque
 
-	goPackages map[string]*goPackage
-	ruby       *rubyState
-	java       *javaState
-	php        *phpState
-	subjects   map[*code.Node]any // of cases
-	patterns   map[string]*regexp.Regexp
-	argvList   *list                   // the arguments as a list that changes (Ruby)
-	options    map[*object][]*rbOption // of parsers of the command line (Ruby)
-	verbs      []verb                  // the commands of the command line of argparse
-	parsers    []parser                // what parsers of the command line set by default
-	asked      map[string]bool
-	reads      []*value.Value
-	calls      []Call
-	later      []job
-	kept       []job // functions that were handed to what is not followed
-	unhandled  *thrown
-	panicking  *goPanic        // what a deferred function of Go may stop
-	onlyFields bool            // data with other fields than the structure's is not taken (Go)
-	frames     int             // of calls of Go
-	marks      int             // how many symbols were made
-	beyond     bool            // while such run, something from outside was called (Go)
-	stayed     int             // how many functions of Go run beside the others, and stay there
-	declaredNames  map[string]bool // the names of functions and classes of the files that were read
-	declaredOf int             // how many those were
-	calledBack bool            // a function runs that is handed what is not known: the values may know it
-	doubt      string          // a variable that it asked for, and that is not known
-	yields     []*list         // what the generators that run have given
-	label      string          // of the loop that comes next
-	waiting    bool
-	served     bool // it has waited for a server or for its own end
-	forks      bool
-	steps      int
-	used       int // what was copied
-	trying     int // how many try blocks it is in
-	depth      int
+	goPackages    map[string]*goPackage
+	ruby          *rubyState
+	java          *javaState
+	php           *phpState
+	subjects      map[*code.Node]any // of cases
+	patterns      map[string]*regexp.Regexp
+	argvList      *list                   // the arguments as a list that changes (Ruby)
+	options       map[*object][]*rbOption // of parsers of the command line (Ruby)
+	verbs         []verb                  // the commands of the command line of argparse
+	parsers       []parser                // what parsers of the command line set by default
+	asked         map[string]bool
+	reads         []*value.Value
+	calls         []Call
+	later         []job
+	kept          []job // functions that were handed to what is not followed
+	unhandled     *thrown
+	panicking     *goPanic        // what a deferred function of Go may stop
+	onlyFields    bool            // data with other fields than the structure's is not taken (Go)
+	frames        int             // of calls of Go
+	marks         int             // how many symbols were made
+	beyond        bool            // while such run, something from outside was called (Go)
+	stayed        int             // how many functions of Go run beside the others, and stay there
+	declaredNames map[string]bool // the names of functions and classes of the files that were read
+	declaredOf    int             // how many those were
+	calledBack    bool            // a function runs that is handed what is not known: the values may know it
+	doubt         string          // a variable that it asked for, and that is not known
+	yields        []*list         // what the generators that run have given
+	label         string          // of the loop that comes next
+	waiting       bool
+	served        bool // it has waited for a server or for its own end
+	forks         bool
+	steps         int
+	used          int // what was copied
+	trying        int // how many try blocks it is in
+	depth         int
 }
 
 type job struct {
