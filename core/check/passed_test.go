@@ -775,7 +775,7 @@ module Gate
     end
   end
 end
--- bin/serve --
+-- bin/serve exec --
 #!/usr/bin/env ruby
 # frozen_string_literal: true
 
@@ -883,6 +883,317 @@ public class Gate {
 }
 `, ` => loopback 4601
 HTTP_PORT=6601 => loopback 6601`},
+	{"express with session store and feature toggles", `-- Procfile --
+web: node server/index.js
+-- package.json --
+{"name":"obs","version":"1.0.0","private":true,"engines":{"node":"20.x"},"dependencies":{"express":"^4.19.0"}}
+-- server/settings/index.js --
+'use strict';
+const path = require('path');
+const pick = (...names) => names.map((n) => process.env[n]).find((v) => v !== undefined && v !== '');
+const stage = pick('APP_ENV', 'NODE_ENV') || 'development';
+const byStage = {
+  development: { host: '127.0.0.1', trust: false },
+  production: { host: '0.0.0.0', trust: true },
+};
+const settings = {
+  stage,
+  root: path.resolve(__dirname, '..', '..'),
+  port: Number(pick('SERVER_PORT', 'PORT') || 4501),
+  ...(byStage[stage] || byStage.development),
+  get isProduction() { return this.stage === 'production'; },
+};
+module.exports = settings;
+-- server/index.js --
+'use strict';
+const express = require('express');
+const settings = require('./settings');
+const app = express();
+if (settings.trust) app.set('trust proxy', 1);
+app.use(express.urlencoded({ extended: false }));
+app.get('/', (req, res) => res.send(settings.isProduction ? 'live' : 'dev'));
+const http = require('http').Server(app);
+http.listen(settings.port, settings.host, function () {
+  const { address, port } = this.address();
+  console.log('Listening on %s:%d', address, port);
+});
+`, ` => loopback 4501
+PORT=6101 NODE_ENV=production => any 6101
+SERVER_PORT=6102 PORT=6103 => loopback 6102`},
+	{"koa router with yaml config and env placeholders", `-- Procfile --
+web: node app.js
+-- package.json --
+{"name":"ky","version":"1.0.0","private":true,"engines":{"node":"20.x"},"dependencies":{"koa":"^2.15.0","js-yaml":"^4.1.0"}}
+-- config.yml --
+server:
+  host: ${KOA_HOST:-127.0.0.1}
+  port: ${KOA_PORT:-4521}
+-- app.js --
+const fs = require('fs');
+const Koa = require('koa');
+const yaml = require('js-yaml');
+const text = fs.readFileSync('config.yml', 'utf8').replace(/\$\{(\w+):-([^}]*)\}/g, (_, name, def) => process.env[name] || def);
+const { server } = yaml.load(text);
+const app = new Koa();
+app.use((ctx) => { ctx.body = 'ok'; });
+app.listen(server.port, server.host);
+`, ` => loopback 4521
+KOA_PORT=6120 => loopback 6120`},
+	{"typescript dependency injection container", `-- Procfile --
+web: npx tsx src/main.ts
+-- package.json --
+{"name":"di","version":"1.0.0","private":true,"type":"module","engines":{"node":"20.x"},"dependencies":{"tsx":"^4.0.0"}}
+-- src/container.ts --
+type Token<T> = { readonly name: string; readonly _t?: T };
+export const token = <T>(name: string): Token<T> => ({ name });
+export class Container {
+  private readonly makers = new Map<string, (c: Container) => unknown>();
+  private readonly made = new Map<string, unknown>();
+  bind<T>(t: Token<T>, make: (c: Container) => T): this {
+    this.makers.set(t.name, make);
+    return this;
+  }
+  get<T>(t: Token<T>): T {
+    if (!this.made.has(t.name)) {
+      const make = this.makers.get(t.name);
+      if (!make) throw new Error(` + "`" + `nothing is bound to ${t.name}` + "`" + `);
+      this.made.set(t.name, make(this));
+    }
+    return this.made.get(t.name) as T;
+  }
+}
+-- src/main.ts --
+import { createServer, type Server } from 'node:http';
+import { Container, token } from './container.ts';
+
+interface Address { host: string; port: number }
+const ADDRESS = token<Address>('address');
+const SERVER = token<Server>('server');
+
+const c = new Container()
+  .bind(ADDRESS, () => {
+    const listen = process.env.LISTEN;
+    if (listen) {
+      const at = listen.lastIndexOf(':');
+      return { host: listen.slice(0, at), port: Number(listen.slice(at + 1)) };
+    }
+    return { host: '127.0.0.1', port: Number(process.env.PORT ?? 4541) };
+  })
+  .bind(SERVER, () => createServer((_, res) => { res.end('ok'); }));
+
+const { host, port } = c.get(ADDRESS);
+c.get(SERVER).listen(port, host);
+`, ` => loopback 4541
+PORT=6140 => loopback 6140
+LISTEN=0.0.0.0:6141 => any 6141`},
+	{"waitress serve command with call", `-- Procfile --
+web: waitress-serve --host=0.0.0.0 --port=${PORT:-4631} --call catalogue.app:build
+-- requirements.txt --
+waitress==2.1.2
+-- catalogue/__init__.py --
+-- catalogue/app.py --
+def build():
+    def app(environ, start_response):
+        start_response("200 OK", [])
+        return [b"ok"]
+    return app
+`, ` => any 4631
+PORT=6230 => any 6230`},
+	{"abstract settings classes and registry decorator", `-- Procfile --
+web: python3 run.py
+-- requirements.txt --
+bottle==0.12.23
+-- profiles.py --
+import abc
+import os
+
+REGISTRY = {}
+
+
+def profile(name):
+    def register(cls):
+        REGISTRY[name] = cls
+        cls.name = name
+        return cls
+    return register
+
+
+class Profile(abc.ABC):
+    name = ""
+    port = 4661
+
+    @property
+    @abc.abstractmethod
+    def host(self): ...
+
+    @classmethod
+    def current(cls):
+        wanted = os.environ.get("PROFILE", "local")
+        try:
+            return REGISTRY[wanted]()
+        except KeyError:
+            raise SystemExit(f"no profile {wanted}: {', '.join(sorted(REGISTRY))}") from None
+
+
+@profile("local")
+class Local(Profile):
+    host = "localhost"
+
+
+@profile("live")
+class Live(Profile):
+    host = "0.0.0.0"
+    port = Profile.port + 1
+-- run.py --
+from bottle import Bottle
+from profiles import Profile
+
+app = Bottle()
+app.route("/")(lambda: "ok")
+current = Profile.current()
+app.run(server="wsgiref", host=current.host, port=current.port, quiet=True)
+`, ` => loopback 4661
+PROFILE=live => any 4662
+PROFILE=none => exits`},
+	{"gunicorn by make like shell function", `-- Procfile --
+web: ./bin/web
+-- requirements.txt --
+flask==2.2.2
+gunicorn==20.1.0
+-- app.py --
+from flask import Flask
+app = Flask(__name__)
+-- bin/web exec --
+#!/usr/bin/env bash
+set -Eeuo pipefail
+
+die() { echo "$*" >&2; exit 1; }
+have() { command -v "$1" >/dev/null 2>&1; }
+
+have gunicorn || die "gunicorn is not installed"
+bind=${WEB_BIND:-0.0.0.0:${PORT:-4671}}
+args=(--bind "$bind" --workers 1)
+exec gunicorn "${args[@]}" app:app
+`, ` => any 4671
+PORT=6270 => any 6270
+WEB_BIND=127.0.0.1:6271 => loopback 6271`},
+	{"go server generic option and unix fallback", `-- Procfile --
+web: ./o
+-- go.mod --
+module o
+
+go 1.22
+-- main.go --
+package main
+
+import (
+	"log"
+	"net"
+	"net/http"
+	"os"
+	"strings"
+)
+
+func listener(spec string) (net.Listener, error) {
+	network, address, found := strings.Cut(spec, ":")
+	if !found {
+		return net.Listen("tcp", spec)
+	}
+	if network == "unix" {
+		_ = os.Remove(address)
+	}
+	return net.Listen(network, address)
+}
+
+func main() {
+	spec, ok := os.LookupEnv("LISTEN")
+	if !ok {
+		spec = "tcp:0.0.0.0:4731"
+	}
+	l, err := listener(spec)
+	if err != nil {
+		log.Fatal(err)
+	}
+	log.Printf("listening on %s", l.Addr())
+	log.Fatal(http.Serve(l, http.NotFoundHandler()))
+}
+`, ` => any 4731
+LISTEN=tcp:127.0.0.1:6330 => loopback 6330`},
+	{"ruby drb like tcp with keyword options and comparable", `-- Procfile --
+web: ruby -Ilib exe/gate --port 6410 --verbose
+-- Gemfile --
+source 'https://rubygems.org'
+-- lib/gate.rb --
+require 'optparse'
+require 'socket'
+
+class Gate
+  Options = Struct.new(:bind, :port, :verbose)
+
+  def self.parse(argv)
+    options = Options.new(ENV.fetch('GATE_BIND', '0.0.0.0'), 4811, false)
+    OptionParser.new do |parser|
+      parser.on('--port=PORT', Integer) { |v| options.port = v }
+      parser.on('--bind=HOST') { |v| options.bind = v }
+      parser.on('-v', '--[no-]verbose') { |v| options.verbose = v }
+    end.parse(argv)
+    options
+  end
+
+  def initialize(options) = @options = options
+
+  def call
+    warn "listening on #{@options.port}" if @options.verbose
+    Socket.tcp_server_sockets(@options.bind, @options.port) do |sockets|
+      Socket.accept_loop(sockets) { |client, _| client.close }
+    end
+  end
+end
+-- exe/gate exec --
+#!/usr/bin/env ruby
+require 'gate'
+Gate.new(Gate.parse(ARGV)).call
+`, ` => any 6410
+GATE_BIND=127.0.0.1 => loopback 6410`},
+	{"php built in in public with ini and env expansion", `-- Procfile --
+web: sh -c 'php -S "${HOST:-127.0.0.1}:${PORT:-4911}" -t public'
+-- composer.json --
+{"name":"obs/site","require":{"php":">=8.1"}}
+-- public/index.php --
+<?php echo 'ok';
+`, ` => loopback 4911
+HOST=0.0.0.0 PORT=6510 => any 6510`},
+	{"java thread server with inner builder and optional int", `-- Procfile --
+web: java Echo.java 6610
+-- Echo.java --
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.util.OptionalInt;
+
+public class Echo {
+    static OptionalInt argument(String[] args, int i) {
+        if (args.length <= i) return OptionalInt.empty();
+        try {
+            return OptionalInt.of(Integer.parseInt(args[i]));
+        } catch (NumberFormatException e) {
+            return OptionalInt.empty();
+        }
+    }
+
+    public static void main(String[] args) throws IOException {
+        final int port = argument(args, 0).orElse(5011);
+        final String host = System.getenv().getOrDefault("ECHO_HOST", "localhost");
+        try (var server = new ServerSocket(port, 16, InetAddress.getByName(host))) {
+            for (Socket s; (s = server.accept()) != null; ) {
+                s.close();
+            }
+        }
+    }
+}
+`, ` => loopback 6610
+ECHO_HOST=0.0.0.0 => any 6610`},
 	{"node dotenv outside production", `-- Procfile --
 web: node s.js
 -- package.json --

@@ -639,3 +639,46 @@ module.exports = { http: { port: process.env.port || 3000 } };
 		t.Errorf("the span is %d to %d, not the read of the variable", f.Where.Col, f.Where.EndCol)
 	}
 }
+
+// TestNetworkBeforeAddress has an address behind the name of its network, which is
+// no address where the network is cut off first.
+func TestNetworkBeforeAddress(t *testing.T) {
+	t.Parallel()
+	runCases(t, []ruleCase{{"the network is cut off", `-- Procfile --
+web: ./gate
+-- go.mod --
+module gate
+
+go 1.24
+-- main.go --
+package main
+
+import (
+	"log"
+	"net"
+	"net/http"
+	"os"
+	"strings"
+)
+
+func listener(spec string) (net.Listener, error) {
+	network, address, found := strings.Cut(spec, ":")
+	if !found {
+		return net.Listen("tcp", spec)
+	}
+	return net.Listen(network, address)
+}
+
+func main() {
+	spec, ok := os.LookupEnv("LISTEN")
+	if !ok {
+		spec = "tcp:0.0.0.0:" + os.Getenv("PORT")
+	}
+	l, err := listener(spec)
+	if err != nil {
+		log.Fatal(err)
+	}
+	log.Fatal(http.Serve(l, http.NotFoundHandler()))
+}
+`, nil}})
+}

@@ -79,6 +79,60 @@ func (r *lineReader) argument(name string, at place.Span) *value.Value {
 	return r.args[n-1].Value
 }
 
+// array notes a list of words: NAME=(a b), NAME+=(c) (GNU Bash 5.3 manual,
+// "Arrays").
+func (r *lineReader) array(a *syntax.Assign) {
+	if r.arrays == nil {
+		r.arrays = map[string][]Word{}
+	}
+	list := []Word{}
+	if a.Append {
+		list = append(list, r.arrays[a.Name.Value]...)
+	}
+	known := len(r.within) == 0 && (!a.Append || r.arrays[a.Name.Value] != nil)
+	for _, e := range a.Array.Elems {
+		switch more, ok := []Word(nil), false; {
+		case e.Index != nil || e.Value == nil:
+			known = false
+		default:
+			if r.given && whole(e.Value) {
+				more, ok = r.args, true
+			} else {
+				more, ok = r.elements(e.Value)
+			}
+			if ok {
+				list = append(list, more...)
+			} else {
+				list = append(list, r.word(e.Value))
+			}
+		}
+	}
+	if r.arrays[a.Name.Value] = list; !known || len(list) > 64 {
+		r.arrays[a.Name.Value] = nil
+	}
+}
+
+// elements are the words that "${NAME[@]}" stands for; ok is false for any other
+// word, and for a list that is not known.
+func (r *lineReader) elements(w *syntax.Word) (list []Word, ok bool) {
+	if len(w.Parts) != 1 {
+		return nil, false
+	}
+	part := w.Parts[0]
+	if q, quoted := part.(*syntax.DblQuoted); quoted && len(q.Parts) == 1 {
+		part = q.Parts[0]
+	}
+	p, ok := part.(*syntax.ParamExp)
+	if !ok || p.Param == nil || p.Index == nil || p.Exp != nil || p.Slice != nil || p.Repl != nil || p.Length {
+		return nil, false
+	}
+	if i, isWord := p.Index.(*syntax.Word); !isWord || i.Lit() != "@" && i.Lit() != "*" {
+		return nil, false
+	}
+	list = r.arrays[p.Param.Value]
+	return list, list != nil
+}
+
 // whole reports whether a word is all arguments of the script: "$@".
 func whole(w *syntax.Word) bool {
 	if len(w.Parts) != 1 {

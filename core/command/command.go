@@ -149,9 +149,10 @@ type lineReader struct {
 	calls    int                     // of them so far
 	given    bool                    // the arguments of the script are known
 	args     []Word
-	within   []int  // the branches that are being read
-	tests    []Test // what decides about these
-	branches int    // how many there were
+	arrays   map[string][]Word // lists of words (bash); nil for one that is not known
+	within   []int             // the branches that are being read
+	tests    []Test            // what decides about these
+	branches int               // how many there were
 }
 
 func (r *lineReader) stmt(s *syntax.Stmt, guarded bool) {
@@ -204,6 +205,10 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 			if a.Name == nil {
 				continue
 			}
+			if a.Array != nil && len(c.Args) == 0 {
+				r.array(a)
+				continue
+			}
 			v := value.Text("", r.o.at)
 			if a.Value != nil {
 				v = r.word(a.Value).Value
@@ -217,6 +222,10 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 		for _, w := range c.Args {
 			if r.given && len(r.args) > 0 && whole(w) {
 				s.Words, s.Handed = append(s.Words, r.args...), true
+				continue
+			}
+			if list, ok := r.elements(w); ok {
+				s.Words = append(s.Words, list...)
 				continue
 			}
 			s.Words = append(s.Words, r.word(w))
@@ -266,6 +275,10 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 		s := Simple{At: r.o.span(c.Pos(), c.End()), Guarded: guarded}
 		for _, a := range c.Args {
 			if a.Name == nil {
+				continue
+			}
+			if a.Array != nil {
+				r.array(a)
 				continue
 			}
 			name := a.Name.Value

@@ -686,7 +686,7 @@ func uses(f *code.File, name string) bool {
 
 // ServerListeners gives the listeners of a program that listens by itself:
 // from its flags, its variables and its defaults.
-func ServerListeners(final command.Final, process string) []*fact.Listener {
+func ServerListeners(final command.Final, process string) (listeners []*fact.Listener) {
 	known := final.Known
 	if known == nil || known.Server == "" {
 		return nil
@@ -715,6 +715,18 @@ func ServerListeners(final command.Final, process string) []*fact.Listener {
 			l.Host, l.HostAt = w.Value, w.At
 		}
 	}
+	defer func() {
+		for _, a := range final.Args { // words that nobody knows may be flags
+			if a.Value == nil || a.Value.Kind != value.Unknown {
+				continue
+			}
+			for _, l := range listeners {
+				if l.Via == "default" {
+					l.Port, l.Host, l.Bind = a.Value, a.Value, nil
+				}
+			}
+		}
+	}()
 	var list []*fact.Listener
 	switch known.Server {
 	case "gunicorn", "hypercorn":

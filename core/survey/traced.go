@@ -67,7 +67,11 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 		return slices.ContainsFunc(st.Listeners, func(l *fact.Listener) bool { return l.Via == "code" && l.Under(env).Outcome == "unknown" })
 	}
 	if open(value.Environ{}) {
-		s.again(st, run(value.Environ{}), run(value.Environ{Set: map[string]string{"PORT": "8080"}}))
+		plain, set := run(value.Environ{}), run(value.Environ{Set: map[string]string{"PORT": "8080"}})
+		s.again(st, plain, set)
+		if !reached(st, plain) && !reached(st, set) { // it listens elsewhere
+			st.Listeners = append(st.Listeners, s.met(st, plain, set)...)
+		}
 	}
 	at := map[place.Span]bool{}
 	for _, l := range st.Listeners {
@@ -130,6 +134,9 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 		if n == 0 || open(env) {
 			s.again(st, r)
 		}
+		if n > 0 && r.Reason == "" && !slices.ContainsFunc(st.Listeners, func(l *fact.Listener) bool { return l.Via != "code" || l.Happens(env).Outcome != "skipped" }) {
+			st.Listeners = append(st.Listeners, s.met(st, r)...) // it listens elsewhere
+		}
 		for _, l := range st.Listeners[n:] {
 			called[l.At] = true
 			attach(l)
@@ -173,6 +180,14 @@ func (s *Starter) again(st *fact.Start, results ...*trace.Result) {
 			st.Listeners = append(st.Listeners, &fact.Listener{Process: l.Process, Server: l.Server, Via: "code", At: l.At, PortAt: l.At, HostAt: l.At, Port: why, Host: why, Dev: l.Dev, Met: true})
 		}
 	}
+}
+
+// reached reports whether a program comes to one of its listeners, or is not
+// followed.
+func reached(st *fact.Start, r *trace.Result) bool {
+	return r.Reason != "" || slices.ContainsFunc(r.Calls, func(c trace.Call) bool {
+		return slices.ContainsFunc(st.Listeners, func(l *fact.Listener) bool { return l.Via != "code" || l.At == c.At })
+	})
 }
 
 // met are the listeners that a program comes to while it is gone through, where

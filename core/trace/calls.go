@@ -75,7 +75,12 @@ func (m *machine) callNode(n *code.Node, s *scope) (v any, cut bool, err error) 
 				return nil, false, err
 			}
 			name = show(k)
-			if _, ok := base.(*list); ok {
+			_, isList := base.(*list)
+			if o, isObject := base.(*object); isObject && s.python() {
+				_, there := o.get(keyText(k))
+				isList = !there
+			}
+			if isList {
 				fn, err := m.index(base, callee, s)
 				if err != nil {
 					return nil, false, err

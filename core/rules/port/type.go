@@ -62,6 +62,11 @@ func mistyped(l *fact.Listener, env value.Environ) (why string, out fact.Outcome
 		return "", out, false
 	}
 	out = l.Under(env)
+	if l.Follow != nil { // the way to it may make another value of it, or not lead there
+		if other, told := l.Follow(env); told && (other.Outcome == "skipped" || other.Outcome == "listens" && out.Outcome == "exits") {
+			return "", out, false
+		}
+	}
 	o := v.Under(env)
 	switch {
 	case out.Outcome == "exits" && o.Raise:
