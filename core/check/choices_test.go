@@ -73,3 +73,51 @@ func TestIfWithoutElse(t *testing.T) {
 	outcome(t, "-- requirements.txt --\n-- Procfile --\nweb: python s.py\n-- s.py --\nimport os\nfrom http.server import BaseHTTPRequestHandler, HTTPServer\nHTTPServer((\"\", int(os.environ[\"PORT\"])), BaseHTTPRequestHandler).serve_forever()\n"+strings.Repeat("if os.environ.get(\"DOME]\n", 30),
 		"PORT=5123 => any 5123")
 }
+
+// TestWordsThatNobodyKnows starts gunicorn with words that a command prints: one
+// may be its address, the value of another flag is none.
+func TestWordsThatNobodyKnows(t *testing.T) {
+	t.Parallel()
+	for _, c := range []struct{ command, want string }{
+		{"gunicorn $(cat flags) app:app", "unknown"},
+		{"gunicorn --workers $(nproc) app:app", "any 5123"},
+		{"gunicorn --workers=$(nproc) app:app", "any 5123"},
+		{"gunicorn app:app --threads $(( $(nproc) * 2 ))", "any 5123"},
+	} {
+		outcome(t, "-- requirements.txt --\nflask==3.1.0\ngunicorn==23.0.0\n-- Procfile --\nweb: "+c.command+"\n-- app.py --\nfrom flask import Flask\napp = Flask(__name__)\n", "PORT=5123 => "+c.want)
+	}
+}
+
+// TestBranchesOfAScript starts what the asked environment and the arguments of the
+// script decide.
+func TestBranchesOfAScript(t *testing.T) {
+	t.Parallel()
+	const tree = `-- requirements.txt --
+-- Procfile --
+web: ./run.sh %
+-- run.sh exec --
+#!/usr/bin/env bash
+opts=(--bind 127.0.0.1)
+while getopts "ap:" o; do
+  case $o in
+    a) opts=(--bind 0.0.0.0) ;;
+    p) port=$OPTARG ;;
+  esac
+done
+shift $((OPTIND - 1))
+if [ "$1" = shell ]; then
+  exec bash
+fi
+if [ "$MODE" = dev ]; then
+  exec python3 -m http.server 5200
+fi
+exec python3 -m http.server "${opts[@]}" "${port:-5100}"
+`
+	for _, c := range []struct{ arguments, want string }{
+		{"web", " => loopback 5100\nMODE=dev => any 5200\nMODE=live => loopback 5100"},
+		{"-p 5101 web", " => loopback 5101"},
+		{"-p5102", " => loopback 5102"},
+	} {
+		outcome(t, strings.Replace(tree, "%", c.arguments, 1), c.want)
+	}
+}

@@ -288,47 +288,6 @@ if __name__ == "__main__":
 `, ` => loopback 8501
 FLASK_ENV=production PORT=6401 => any 6401
 PORT=6402 DEBUG=0 => loopback 6402`},
-	{"fiber with godotenv", `-- Procfile --
-web: ./f
--- go.mod --
-module f
-
-go 1.22
-
-require (
-	github.com/gofiber/fiber/v2 v2.52.4
-	github.com/joho/godotenv v1.5.1
-)
--- .env --
-PORT=8601
--- main.go --
-package main
-
-import (
-	"log"
-	"os"
-
-	"github.com/gofiber/fiber/v2"
-	"github.com/joho/godotenv"
-)
-
-func main() {
-	if os.Getenv("APP_ENV") != "prod" {
-		if err := godotenv.Load(); err != nil {
-			log.Println("no .env file")
-		}
-	}
-	port := os.Getenv("PORT")
-	if port == "" {
-		port = "8602"
-	}
-	app := fiber.New(fiber.Config{DisableStartupMessage: true})
-	app.Get("/", func(c *fiber.Ctx) error { return c.SendString("ok") })
-	log.Fatal(app.Listen(":" + port))
-}
-`, ` => any 8601
-PORT=6501 => any 6501
-APP_ENV=prod => any 8602`},
 	{"ruby settings class with struct", `-- Procfile --
 web: ruby main.rb
 -- Gemfile --
@@ -1194,6 +1153,142 @@ public class Echo {
 }
 `, ` => loopback 6610
 ECHO_HOST=0.0.0.0 => any 6610`},
+	{"go listener with config watcher goroutine and ticker", `-- Procfile --
+web: ./q -config q.json
+-- go.mod --
+module q
+
+go 1.22
+-- q.json --
+{"addr": "0.0.0.0:4721", "interval": "30s"}
+-- main.go --
+package main
+
+import (
+	"encoding/json"
+	"flag"
+	"log"
+	"net"
+	"net/http"
+	"os"
+	"sync/atomic"
+	"time"
+)
+
+type config struct {
+	Addr     string ` + "`" + `json:"addr"` + "`" + `
+	Interval string ` + "`" + `json:"interval"` + "`" + `
+}
+
+var current atomic.Pointer[config]
+
+func load(name string) error {
+	f, err := os.Open(name)
+	if err != nil {
+		return err
+	}
+	defer f.Close()
+	c := new(config)
+	if err := json.NewDecoder(f).Decode(c); err != nil {
+		return err
+	}
+	if a := os.Getenv("Q_ADDR"); a != "" {
+		c.Addr = a
+	}
+	current.Store(c)
+	return nil
+}
+
+func main() {
+	name := flag.String("config", "config.json", "file")
+	flag.Parse()
+	if err := load(*name); err != nil {
+		log.Fatal(err)
+	}
+	d, err := time.ParseDuration(current.Load().Interval)
+	if err != nil {
+		d = time.Minute
+	}
+	go func() {
+		for range time.Tick(d) {
+			if err := load(*name); err != nil {
+				log.Println("reload:", err)
+			}
+		}
+	}()
+	l, err := net.Listen("tcp", current.Load().Addr)
+	if err != nil {
+		log.Fatal(err)
+	}
+	log.Fatal(http.Serve(l, http.NotFoundHandler()))
+}
+`, ` => any 4721
+Q_ADDR=127.0.0.1:6320 => loopback 6320`},
+	{"java record config with varargs and stream reduce", `-- Procfile --
+web: java Port.java
+-- Port.java --
+import java.net.ServerSocket;
+import java.net.InetAddress;
+import java.util.Objects;
+import java.util.stream.Stream;
+
+public class Port {
+    static int first(int fallback, String... names) {
+        return Stream.of(names)
+            .map(System::getenv)
+            .filter(Objects::nonNull)
+            .map(String::trim)
+            .filter(s -> s.chars().allMatch(Character::isDigit))
+            .mapToInt(Integer::parseInt)
+            .findFirst()
+            .orElse(fallback);
+    }
+
+    public static void main(String[] args) throws Exception {
+        try (ServerSocket s = new ServerSocket(first(5001, "A_PORT", "B_PORT"), 5, InetAddress.getLoopbackAddress())) {
+            while (true) s.accept().close();
+        }
+    }
+}
+`, ` => loopback 5001
+B_PORT=6601 => loopback 6601
+A_PORT=6602 B_PORT=6603 => loopback 6602`},
+	{"deno http with router class and top level await import", `-- Procfile --
+web: deno run --allow-net --allow-env --allow-read server.ts
+-- config/default.ts --
+export default { port: 5101, hostname: "0.0.0.0" };
+-- server.ts --
+class Router {
+  #routes = new Map<string, () => Response>();
+  on(path: string, f: () => Response) { this.#routes.set(path, f); return this; }
+  handle = (req: Request) => this.#routes.get(new URL(req.url).pathname)?.() ?? new Response(null, { status: 404 });
+}
+const stage = Deno.env.get("STAGE") ?? "default";
+const { default: config } = await import(` + "`" + `./config/${stage}.ts` + "`" + `);
+const router = new Router().on("/", () => new Response("ok"));
+Deno.serve({ ...config, port: Number(Deno.env.get("PORT") || config.port) }, router.handle);
+`, ` => any 5101
+PORT=6701 => any 6701`},
+	{"shell with dot env sourcing and getopts", `-- Procfile --
+web: ./serve.sh -p 6801
+-- requirements.txt --
+-- defaults.sh exec --
+: "${HOST:=0.0.0.0}"
+-- serve.sh exec --
+#!/bin/sh
+set -eu
+cd "$(dirname "$0")"
+. ./defaults.sh
+port=8000
+while getopts p: opt; do
+  case "$opt" in
+    p) port=$OPTARG ;;
+    *) exit 2 ;;
+  esac
+done
+exec python3 -m http.server --bind "$HOST" "$port"
+`, ` => any 6801
+HOST=127.0.0.1 => loopback 6801`},
 	{"node dotenv outside production", `-- Procfile --
 web: node s.js
 -- package.json --

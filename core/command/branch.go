@@ -54,11 +54,69 @@ func tests(s *syntax.Stmt) bool {
 // (POSIX.1-2024, "shift" and "set").
 func (r *lineReader) arguments(name string, given []*syntax.Word) {
 	switch {
+	case name == "shift" && len(given) == 1 && len(r.within) == 0 && r.rest != nil && mentions(given[0], "OPTIND"):
+		r.args = r.rest
 	case name == "shift" && len(given) == 0 && len(r.within) == 0 && len(r.args) > 0:
 		r.args = r.args[1:]
 	case name == "shift" && len(r.args) > 0, name == "set" && len(given) > 0 && (given[0].Lit() == "--" || given[0].Lit() == "-"):
 		r.given = false
 	}
+}
+
+// options reads a loop of getopts over the arguments of the script, a turn for each
+// option; false for any other loop (POSIX.1-2024, "getopts").
+func (r *lineReader) options(c *syntax.WhileClause, guarded bool) bool {
+	if !r.given || len(r.within) > 0 || len(c.Cond) != 1 || c.Until {
+		return false
+	}
+	call, ok := c.Cond[0].Cmd.(*syntax.CallExpr)
+	if !ok || len(call.Args) != 3 || call.Args[0].Lit() != "getopts" {
+		return false
+	}
+	letters, name := r.word(call.Args[1]), call.Args[2].Lit()
+	if !letters.Literal() || !syntax.ValidName(name) {
+		return false
+	}
+	at := r.o.span(c.Pos(), c.End())
+	args := r.args
+	for len(args) > 0 {
+		a := args[0]
+		if !a.Literal() || len(args) > 64 {
+			return false
+		}
+		if a.Text == "--" {
+			args = args[1:]
+			break
+		}
+		if len(a.Text) < 2 || a.Text[0] != '-' {
+			break
+		}
+		args = args[1:]
+		for text := a.Text[1:]; text != ""; {
+			letter := text[:1]
+			text = text[1:]
+			i := strings.Index(letters.Text, letter)
+			r.set("OPTARG", value.Text("", at))
+			switch {
+			case i < 0 || letter == ":":
+				letter = "?"
+			case strings.HasPrefix(letters.Text[i+1:], ":"):
+				arg := value.Text(text, a.At)
+				if text == "" {
+					if len(args) == 0 {
+						return false
+					}
+					arg, args = args[0].Value, args[1:]
+				}
+				r.set("OPTARG", arg)
+				text = ""
+			}
+			r.set(name, value.Text(letter, a.At))
+			r.stmts(c.Do, guarded)
+		}
+	}
+	r.rest = args
+	return true
 }
 
 // argument is $1 and so on, or how many there are; nil where that is not known.
@@ -133,6 +191,18 @@ func (r *lineReader) elements(w *syntax.Word) (list []Word, ok bool) {
 	return list, list != nil
 }
 
+// mentions reports whether a word is made of a variable.
+func mentions(w *syntax.Word, name string) bool {
+	found := false
+	syntax.Walk(w, func(n syntax.Node) bool {
+		if l, ok := n.(*syntax.Lit); ok {
+			found = found || l.Value == name
+		}
+		return !found
+	})
+	return found
+}
+
 // whole reports whether a word is all arguments of the script: "$@".
 func whole(w *syntax.Word) bool {
 	if len(w.Parts) != 1 {
@@ -150,6 +220,16 @@ func whole(w *syntax.Word) bool {
 // gives the variables that either sets the value that the test decides on. A
 // test of nil is one that cannot be told.
 func (r *lineReader) choose(test *value.Value, not bool, then, otherwise func()) {
+	if test != nil && len(test.Variables()) == 0 {
+		if holds, ok := test.Under(value.Environ{}).Truth(false); ok {
+			if holds != not {
+				then()
+			} else if otherwise != nil {
+				otherwise()
+			}
+			return
+		}
+	}
 	yes := r.branch(then, Test{test, not}) // in the order in which they stand
 	no := r.branch(otherwise, Test{test, !not})
 	if not {

@@ -149,6 +149,7 @@ type lineReader struct {
 	calls    int                     // of them so far
 	given    bool                    // the arguments of the script are known
 	args     []Word
+	rest     []Word            // the arguments behind the options that getopts read
 	arrays   map[string][]Word // lists of words (bash); nil for one that is not known
 	within   []int             // the branches that are being read
 	tests    []Test            // what decides about these
@@ -266,8 +267,27 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 	case *syntax.IfClause:
 		r.ifClause(c)
 	case *syntax.WhileClause:
+		if r.options(c, guarded) {
+			return
+		}
+		for _, s := range c.Cond {
+			if call, ok := s.Cmd.(*syntax.CallExpr); ok && len(call.Args) > 0 && (call.Args[0].Lit() == "read" || call.Args[0].Lit() == "getopts") {
+				for _, w := range append(call.Args[1:len(call.Args):len(call.Args)], nil) {
+					name := "OPTARG"
+					if w != nil {
+						name = w.Lit()
+					}
+					if syntax.ValidName(name) {
+						r.set(name, value.NotKnown("what "+call.Args[0].Lit()+" reads", r.o.span(c.Pos(), c.End())))
+					}
+				}
+			}
+		}
 		r.choose(nil, false, func() { r.stmts(c.Do, true) }, nil)
 	case *syntax.ForClause:
+		if i, ok := c.Loop.(*syntax.WordIter); ok && i.Name != nil {
+			r.set(i.Name.Value, value.NotKnown("one of several words", r.o.span(i.Pos(), i.End())))
+		}
 		r.choose(nil, false, func() { r.stmts(c.Do, true) }, nil)
 	case *syntax.CaseClause:
 		r.caseItems(r.word(c.Word).Value, c.Items)

@@ -716,8 +716,8 @@ func ServerListeners(final command.Final, process string) (listeners []*fact.Lis
 		}
 	}
 	defer func() {
-		for _, a := range final.Args { // words that nobody knows may be flags
-			if a.Value == nil || a.Value.Kind != value.Unknown {
+		for i, a := range final.Args { // words that nobody knows may be flags
+			if a.Value == nil || a.Value.Kind != value.Unknown || strings.HasPrefix(a.Text, "-") || i > 0 && strings.HasPrefix(final.Args[i-1].Text, "-") {
 				continue
 			}
 			for _, l := range listeners {
