@@ -42,7 +42,7 @@ var loud = words(`listen run run! start serve serve_forever run_app run_simple r
 // are given.
 var changing = words(`push append add update set extend insert pop remove delete clear setdefault sort reverse unshift splice shift
 	assign merge defaults defaultsDeep put putAll putIfAbsent setProperty store concat fill defineProperty from_object from_pyfile from_mapping
-	setattr delattr putenv config read parse parse_args add_argument option merge! replace compact! config.update`)
+	setattr delattr putenv config read parse parse_args add_argument option merge! replace compact!`)
 
 func words(list string) map[string]bool {
 	m := map[string]bool{}
@@ -99,6 +99,15 @@ func (m *machine) oneOf(unknown error, s *scope, nodes ...*code.Node) (any, erro
 		return nil, unknown
 	}
 	return dontKnow(unknown.Error()), nil
+}
+
+// oneOfTo sets a target to what it is or to an expression, nobody knows which.
+func (m *machine) oneOfTo(unknown error, to, other *code.Node, s *scope) (any, error) {
+	v, err := m.oneOf(unknown, s, other)
+	if err != nil {
+		return nil, err
+	}
+	return v, m.assign(to, v, s, "")
 }
 
 // calmed is what a function gives that could not be followed to its end, where it

@@ -1132,11 +1132,7 @@ func (m *machine) assignment(n *code.Node, s *scope) (any, error) {
 	case "||", "&&":
 		yes, err := m.decide(a, s, n.Kid(0))
 		if err != nil {
-			v, err := m.oneOf(err, s, n.Kid(1))
-			if err != nil {
-				return nil, err
-			}
-			return v, m.assign(to, v, s, "")
+			return m.oneOfTo(err, to, n.Kid(1), s)
 		}
 		if yes == (sign == "||") {
 			return a, nil

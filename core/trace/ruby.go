@@ -1524,11 +1524,7 @@ func (m *machine) rbAssign(n *code.Node, s *scope) (any, error) {
 	case "||", "&&":
 		yes, err := m.decide(old, s, to)
 		if err != nil {
-			v, err := m.oneOf(err, s, n.Kid(1))
-			if err != nil {
-				return nil, err
-			}
-			return v, m.assign(to, v, s, "")
+			return m.oneOfTo(err, to, n.Kid(1), s)
 		}
 		if yes == (sign == "||") {
 			return old, nil
