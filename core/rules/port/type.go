@@ -23,7 +23,7 @@ var wrongType = &rules.Rule{
 					continue
 				}
 				why, out, ok := mistyped(l, given(on, l))
-				if !ok {
+				if !ok || elsewhere(l, given(on, l), out) {
 					continue
 				}
 				f := rules.Finding{Where: typeAt(on, l), Trail: trail(l, portValue(l))}
@@ -55,6 +55,16 @@ func given(on *rules.On, l *fact.Listener) value.Environ {
 	return on.Env.With(set)
 }
 
+// elsewhere reports whether the way to a listener makes another value of its port
+// than the one that is wrong, or does not lead there.
+func elsewhere(l *fact.Listener, env value.Environ, told fact.Outcome) bool {
+	if l.Follow == nil {
+		return false
+	}
+	out, ok := l.Follow(env)
+	return ok && (out.Outcome == "skipped" || out.Outcome == "listens" && told.Outcome == "exits")
+}
+
 // mistyped says what is wrong with a port that was given.
 func mistyped(l *fact.Listener, env value.Environ) (why string, out fact.Outcome, ok bool) {
 	v := portValue(l)
@@ -62,11 +72,6 @@ func mistyped(l *fact.Listener, env value.Environ) (why string, out fact.Outcome
 		return "", out, false
 	}
 	out = l.Under(env)
-	if l.Follow != nil { // the way to it may make another value of it, or not lead there
-		if other, told := l.Follow(env); told && (other.Outcome == "skipped" || other.Outcome == "listens" && out.Outcome == "exits") {
-			return "", out, false
-		}
-	}
 	o := v.Under(env)
 	switch {
 	case out.Outcome == "exits" && o.Raise:
