@@ -78,10 +78,10 @@ func (r *lineReader) options(c *syntax.WhileClause, guarded bool) bool {
 		return false
 	}
 	at := r.o.span(c.Pos(), c.End())
-	args := r.args
+	args, turns := r.args, 0
 	for len(args) > 0 {
 		a := args[0]
-		if !a.Literal() || len(args) > 64 {
+		if turns += len(a.Text); !a.Literal() || turns > 256 || len(c.Do) > 32 {
 			return false
 		}
 		if a.Text == "--" {
