@@ -121,3 +121,19 @@ exec python3 -m http.server "${opts[@]}" "${port:-5100}"
 		outcome(t, strings.Replace(tree, "%", c.arguments, 1), c.want)
 	}
 }
+
+// TestArgumentsOfAScript hands the arguments of a script over, with others before
+// and behind them, and past subshells that end.
+func TestArgumentsOfAScript(t *testing.T) {
+	t.Parallel()
+	for _, c := range []struct{ arguments, script, want string }{
+		{"", "(cd /tmp; exit 0)\nexec python3 -m http.server $PORT", "any 5123"},
+		{"", "( exit 1 ) || true\nexec python3 -m http.server $PORT", "any 5123"},
+		{"", "set -- python3 -m http.server \"$PORT\" \"$@\"\nexec \"$@\"", "any 5123"},
+		{"python3 -m http.server $PORT", "set -- \"$@\" --bind 127.0.0.1\nexec \"$@\"", "loopback 5123"},
+		{"--bind 127.0.0.1", "if [ \"${1#-}\" != \"$1\" ]; then\n  set -- python3 -m http.server 5200 \"$@\"\nfi\nexec \"$@\"", "loopback 5200"},
+		{"python3 -m http.server 5201", "if [ \"${1#-}\" != \"$1\" ]; then\n  set -- python3 -m http.server 5200 \"$@\"\nfi\nexec \"$@\"", "any 5201"},
+	} {
+		outcome(t, "-- requirements.txt --\n-- Procfile --\nweb: ./run.sh "+c.arguments+"\n-- run.sh exec --\n#!/bin/sh\n"+c.script+"\n", "PORT=5123 => "+c.want)
+	}
+}

@@ -58,7 +58,23 @@ func (r *lineReader) arguments(name string, given []*syntax.Word) {
 		r.args = r.rest
 	case name == "shift" && len(given) == 0 && len(r.within) == 0 && len(r.args) > 0:
 		r.args = r.args[1:]
+	case name == "set" && len(given) > 0 && given[0].Lit() == "--" && len(r.within) == 0 && r.given && len(given) <= 64:
+		var list []Word
+		for _, w := range given[1:] {
+			if whole(w) {
+				list = append(list, r.args...)
+			} else if more, ok := r.elements(w); ok {
+				list = append(list, more...)
+			} else {
+				list = append(list, r.word(w))
+			}
+		}
+		r.args = list
+		if len(list) > 64 {
+			r.given, r.other = false, true
+		}
 	case name == "shift" && len(r.args) > 0, name == "set" && len(given) > 0 && (given[0].Lit() == "--" || given[0].Lit() == "-"):
+		r.other = r.other || r.given
 		r.given = false
 	}
 }

@@ -46,6 +46,7 @@ type Simple struct {
 	Branch     []int // the branches that it stands in, from the outermost
 	Tests      []Test
 	Handed     bool // the arguments of the script are among its words
+	Inner      bool // a subshell runs it, whose end ends nothing else
 	At         place.Span
 }
 
@@ -60,6 +61,7 @@ type Line struct {
 	Commands []Simple
 	Exec     bool   // an exec form: no shell reads it
 	File     string // the script in which it stands
+	Other    bool   // it puts arguments that are not known in the place of its own
 }
 
 // origin maps places in the text of a command to places in its file. The
@@ -136,7 +138,7 @@ func parse(text string, o origin) (Line, error) {
 	for _, s := range f.Stmts {
 		r.stmt(s, false)
 	}
-	return Line{Commands: r.list}, nil
+	return Line{Commands: r.list, Other: o.given && r.other}, nil
 }
 
 type lineReader struct {
@@ -148,6 +150,7 @@ type lineReader struct {
 	funcs    map[string]*syntax.Stmt // functions of the script
 	calls    int                     // of them so far
 	given    bool                    // the arguments of the script are known
+	other    bool                    // they were replaced by what is not known
 	args     []Word
 	rest     []Word            // the arguments behind the options that getopts read
 	arrays   map[string][]Word // lists of words (bash); nil for one that is not known
@@ -261,7 +264,11 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 		}
 		r.stmt(c.Y, guarded)
 	case *syntax.Subshell:
+		before := len(r.list)
 		r.stmts(c.Stmts, guarded)
+		for i := before; i < len(r.list); i++ {
+			r.list[i].Inner = true
+		}
 	case *syntax.Block:
 		r.stmts(c.Stmts, guarded)
 	case *syntax.IfClause:
@@ -420,6 +427,13 @@ func (r *lineReader) param(p *syntax.ParamExp, at place.Span) *value.Value {
 			r.set(name, u)
 		}
 		return u
+	case syntax.RemSmallPrefix, syntax.RemLargePrefix, syntax.RemSmallSuffix, syntax.RemLargeSuffix:
+		if v.Kind == value.Str && def.Kind == value.Str && !strings.ContainsAny(def.Text, "*?[\\") { // (POSIX.1-2024, "2.6.2 Parameter Expansion")
+			if p.Exp.Op == syntax.RemSmallPrefix || p.Exp.Op == syntax.RemLargePrefix {
+				return value.Text(strings.TrimPrefix(v.Text, def.Text), at)
+			}
+			return value.Text(strings.TrimSuffix(v.Text, def.Text), at)
+		}
 	case syntax.ErrorUnset, syntax.ErrorUnsetOrNull:
 		w := *v
 		w.Unset = value.Raises

@@ -132,10 +132,10 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 			}
 		}
 		if builtin[s.Words[0].Text] && s.Words[0].Text != "cd" {
-			over = sure && s.Words[0].Text == "exit"
+			over = sure && s.Words[0].Text == "exit" && !s.Inner
 			continue
 		}
-		over = sure && s.takesOver()
+		over = sure && s.takesOver() && !s.Inner
 		several++
 		if s.Words[0].Text == "cd" && len(s.Words) > 1 && s.Words[1].Literal() {
 			to := s.Words[1].Text
@@ -175,7 +175,11 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 		finals = append(finals, f)
 	}
 	if len(finals) == 0 {
-		return Final{Reason: "an empty command", Steps: steps}
+		why := "an empty command"
+		if line.File != "" && len(line.Commands) > 0 {
+			why = line.File + " comes to no program, called as it is here"
+		}
+		return Final{Reason: why, Steps: steps}
 	}
 	last := len(finals) - 1
 	if back >= 0 && back > last {
@@ -695,7 +699,7 @@ func scriptFile(p string, w Word, args []Word, c Context, env []Assign, steps []
 		return Final{Program: Base(p), Path: p, At: w.At, Dir: c.Dir, Steps: steps, Reason: p + " could not be read as a shell script: " + err.Error()}, true
 	}
 	// `exec "$@"` hands over to the arguments.
-	if n := len(line.Commands); n > 0 {
+	if n := len(line.Commands); n > 0 && !(line.Other && c.With != nil) {
 		last := line.Commands[n-1].Words
 		if len(last) > 0 && strings.Contains(last[len(last)-1].Text, "$@") && len(args) > 0 {
 			words := append(slices.Clone(last[:len(last)-1]), args...)
