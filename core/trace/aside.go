@@ -30,28 +30,6 @@ type target struct {
 	s *scope
 }
 
-// endings are calls that end the program (documentation of Node.js 24, Deno 2,
-// Python 3.14, Ruby 3.4, PHP 8.4 and Java 25).
-var endings = words("process.exit process.abort Deno.exit sys.exit os._exit os.abort exit quit exit! abort die fail Process.exit Kernel.exit System.exit")
-
-// loud are last names of calls that may listen, or run what was handed over.
-var loud = words(`listen run run! start serve serve_forever run_app run_simple run_until_complete run_forever execute
-	bind bootstrap boot join await accept forEach each map apply call send eval exec require load import_module create_server start_server`)
-
-// changing are last names of calls that change what they belong to, or what they
-// are given.
-var changing = words(`push append add update set extend insert pop remove delete clear setdefault sort reverse unshift splice shift
-	assign merge defaults defaultsDeep put putAll putIfAbsent setProperty store concat fill defineProperty from_object from_pyfile from_mapping
-	setattr delattr putenv config read parse parse_args add_argument option merge! replace compact!`)
-
-func words(list string) map[string]bool {
-	m := map[string]bool{}
-	for w := range strings.FieldsSeq(list) {
-		m[w] = true
-	}
-	return m
-}
-
 // either goes on after a condition that is not known: the branch that ends the
 // program is not taken, and of branches that change nothing none.
 func (m *machine) either(unknown error, a, b *code.Node, s *scope) error {
@@ -122,11 +100,6 @@ func (m *machine) calmed(f *function, v any, err error) (any, error) {
 	}
 	return dontKnow(err.Error()), nil
 }
-
-// turning are methods that call what they are given once for each of the things
-// that they belong to.
-var turning = words(`forEach map filter reduce some every find findIndex flatMap sort each each_char each_line each_byte each_with_index each_with_object each_pair
-	times step upto downto collect select reject inject any? all? tap then ifPresent ifPresentOrElse removeIf replaceAll`)
 
 // turned forgets what a function sets that may be called any number of times.
 func (m *machine) turned(f *function, name string) {
@@ -511,9 +484,6 @@ func (x *aside) call(n *code.Node) {
 	}
 	x.fails = x.fails || loud[name] || changes || x.m.declares(name)
 }
-
-// quiet are names of the languages whose calls only write or look.
-var quiet = words("console print println echo logging log logger System.out STDERR STDOUT $stderr $stdout puts p pp warn printf print_r var_dump error_log len str int float bool isinstance typeof String Number Boolean parseInt parseFloat JSON Math")
 
 // handsOver reports whether a call is given a function.
 func (x *aside) handsOver(n *code.Node) bool {

@@ -195,23 +195,6 @@ func (m *machine) defaulted(name string) (any, bool) {
 	return nil, false
 }
 
-// gunicornSettings are the names of gunicorn's settings (gunicorn 23, "Settings").
-const gunicornSettings = `config wsgi_app bind backlog workers worker_class threads worker_connections
-	max_requests max_requests_jitter timeout graceful_timeout keepalive limit_request_line
-	limit_request_fields limit_request_field_size reload reload_engine reload_extra_files spew
-	check_config print_config preload_app sendfile reuse_port chdir daemon raw_env pidfile
-	worker_tmp_dir user group umask initgroups tmp_upload_dir secure_scheme_headers
-	forwarded_allow_ips accesslog disable_redirect_access_to_syslog access_log_format errorlog
-	loglevel capture_output logger_class logconfig logconfig_dict logconfig_json syslog_addr
-	syslog syslog_prefix syslog_facility enable_stdio_inheritance statsd_host dogstatsd_tags
-	statsd_prefix proc_name default_proc_name pythonpath paste on_starting on_reload when_ready
-	pre_fork post_fork post_worker_init worker_int worker_abort pre_exec pre_request post_request
-	child_exit worker_exit nworkers_changed on_exit ssl_context proxy_protocol proxy_allow_ips
-	keyfile certfile ssl_version cert_reqs ca_certs suppress_ragged_eofs do_handshake_on_connect
-	ciphers raw_paste_global_conf permit_obsolete_folding strip_header_spaces
-	permit_unconventional_http_method permit_unconventional_http_version casefold_http_method
-	forwarder_headers header_map`
-
 // gunicorn runs an application that starts gunicorn with settings of its own
 // (documentation of gunicorn 23, "Custom Application").
 func (m *machine) gunicorn(o *opaque, at spot) error {

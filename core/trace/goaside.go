@@ -20,16 +20,6 @@ type goAside struct {
 	funcs int
 }
 
-// goEndings are calls that end the program (package documentation of os, log,
-// runtime and syscall, Go 1.25).
-var goEndings = words("os.Exit log.Fatal log.Fatalf log.Fatalln log.Panic log.Panicf log.Panicln runtime.Goexit syscall.Exit panic")
-
-// goLoud are last names of calls that may listen, run what they are given, or
-// change what the program reads.
-var goLoud = words(`Listen ListenAndServe ListenAndServeTLS ListenTCP ListenUnix ListenPacket Serve ServeTLS Run Start StartServer StartTLS Execute ExecuteContext
-	Do Go Setenv Unsetenv Clearenv Set SetDefault BindEnv BindPFlag AutomaticEnv Parse Load Overload Unmarshal UnmarshalKey Decode Process Scan Sscan Sscanf Fscan
-	Store Swap CompareAndSwap Add Delete Sort Reverse Shuffle Copy Insert Push Pop Chdir Wait Lock Read ReadFull ReadInConfig MergeInConfig Send Close`)
-
 func (m *machine) goEither(unknown error, x *ast.IfStmt, s *goScope) error {
 	if !opens(unknown) {
 		return unknown

@@ -557,6 +557,14 @@ func joiField(spec, v *Value) *Value {
 			limit = op("length", false, at, r)
 		}
 		switch step := strings.TrimSuffix(Tail(x.Text, 1), "()"); {
+		case step == "trim":
+			r = op("strip", false, at, r)
+		case step == "lowercase":
+			r = op("lower", false, at, r)
+		case step == "uppercase":
+			r = op("upper", false, at, r)
+		case step == "insensitive": // which values fit is not asked
+			list = slices.DeleteFunc(list, func(t *Value) bool { return t.Text == "in" })
 		case step == "required":
 			none = &Value{Kind: Env, Text: "\x00", Unset: Raises, At: at}
 		case step == "port":

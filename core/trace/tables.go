@@ -1,0 +1,80 @@
+package trace
+
+import "strings"
+
+// What the walk knows of calls by their names, apart from how it goes: what ends a
+// program, what may listen, what changes things, what compares them.
+
+// endings are calls that end the program (documentation of Node.js 24, Deno 2,
+// Python 3.14, Ruby 3.4, PHP 8.4 and Java 25).
+var endings = words("process.exit process.abort Deno.exit sys.exit os._exit os.abort exit quit exit! abort die fail Process.exit Kernel.exit System.exit")
+
+// loud are last names of calls that may listen, or run what was handed over.
+var loud = words(`listen run run! start serve serve_forever run_app run_simple run_until_complete run_forever execute
+	bind bootstrap boot join await accept forEach each map apply call send eval exec require load import_module create_server start_server`)
+
+// changing are last names of calls that change what they belong to, or what they
+// are given.
+var changing = words(`push append add update set extend insert pop remove delete clear setdefault sort reverse unshift splice shift
+	assign merge defaults defaultsDeep put putAll putIfAbsent setProperty store concat fill defineProperty from_object from_pyfile from_mapping
+	setattr delattr putenv config read parse parse_args add_argument option merge! replace compact!`)
+
+// words are the words of a list.
+func words(list string) map[string]bool {
+	m := map[string]bool{}
+	for w := range strings.FieldsSeq(list) {
+		m[w] = true
+	}
+	return m
+}
+
+// quiet are names of the languages whose calls only write or look.
+var quiet = words("console print println echo logging log logger System.out STDERR STDOUT $stderr $stdout puts p pp warn printf print_r var_dump error_log len str int float bool isinstance typeof String Number Boolean parseInt parseFloat JSON Math")
+
+// turning are methods that call what they are given once for each of the things
+// that they belong to.
+var turning = words(`forEach map filter reduce some every find findIndex flatMap sort each each_char each_line each_byte each_with_index each_with_object each_pair
+	times step upto downto collect select reject inject any? all? tap then ifPresent ifPresentOrElse removeIf replaceAll`)
+
+// goEndings are calls that end the program (package documentation of os, log,
+// runtime and syscall, Go 1.25).
+var goEndings = words("os.Exit log.Fatal log.Fatalf log.Fatalln log.Panic log.Panicf log.Panicln runtime.Goexit syscall.Exit panic")
+
+// goLoud are last names of calls that may listen, run what they are given, or
+// change what the program reads.
+var goLoud = words(`Listen ListenAndServe ListenAndServeTLS ListenTCP ListenUnix ListenPacket Serve ServeTLS Run Start StartServer StartTLS Execute ExecuteContext
+	Do Go Setenv Unsetenv Clearenv Set SetDefault BindEnv BindPFlag AutomaticEnv Parse Load Overload Unmarshal UnmarshalKey Decode Process Scan Sscan Sscanf Fscan
+	Store Swap CompareAndSwap Add Delete Sort Reverse Shuffle Copy Insert Push Pop Chdir Wait Lock Read ReadFull ReadInConfig MergeInConfig Send Close`)
+
+// comparingItems are methods of collections and functions that compare items with each
+// other or with what they are given (Ruby 3.4, PHP 8.4, Java 25, Python 3.14).
+var comparingItems = words(`include? member? index find_index rindex count uniq uniq! max min minmax sum join tally group_by sort sort! difference union intersection
+	intersect? - & | == != === eql? <=> sort_by max_by min_by each_cons chunk_while partition disjoint? subset? superset? to_set
+	contains containsAll indexOf lastIndexOf distinct sorted max min sum equals hashCode toSet joining removeAll retainAll containsValue frequency disjoint
+	in_array array_search array_unique sort rsort usort asort arsort ksort krsort array_sum array_product implode join array_flip array_count_values array_diff array_intersect
+	array_combine json_encode http_build_query vsprintf array_fill_keys array_column range str_split str_word_count array_diff_key array_intersect_key`)
+
+// choosing are those that choose by what they are given.
+var choosing = words(`[] fetch dig key? has_key? has_value? value? slice values_at delete at except key
+	get getOrDefault containsKey remove computeIfAbsent merge putIfAbsent computeIfPresent
+	array_key_exists array_slice array_chunk array_pad array_fill str_repeat substr_count ucfirst ucwords lcfirst strrev strtr str_pad number_format
+	hash md5 crc32 sha1 base64_encode base64_decode bin2hex urlencode rawurlencode urldecode parse_url parse_str nl2br htmlspecialchars addslashes ord chr
+	floor ceil round abs fmod intdiv pow sqrt hexdec bindec octdec dechex ctype_alpha ctype_alnum ctype_upper ctype_lower str_word_count similar_text levenshtein strcmp strcasecmp strncmp strncasecmp strnatcmp
+	preg_replace preg_split preg_match_all preg_quote stripos strrpos stristr strstr strrchr substr_replace is_bool is_float is_callable is_object is_iterable array_rand version_compare checkdate`)
+
+// gunicornSettings are the names of gunicorn's settings (gunicorn 23, "Settings").
+const gunicornSettings = `config wsgi_app bind backlog workers worker_class threads worker_connections
+	max_requests max_requests_jitter timeout graceful_timeout keepalive limit_request_line
+	limit_request_fields limit_request_field_size reload reload_engine reload_extra_files spew
+	check_config print_config preload_app sendfile reuse_port chdir daemon raw_env pidfile
+	worker_tmp_dir user group umask initgroups tmp_upload_dir secure_scheme_headers
+	forwarded_allow_ips accesslog disable_redirect_access_to_syslog access_log_format errorlog
+	loglevel capture_output logger_class logconfig logconfig_dict logconfig_json syslog_addr
+	syslog syslog_prefix syslog_facility enable_stdio_inheritance statsd_host dogstatsd_tags
+	statsd_prefix proc_name default_proc_name pythonpath paste on_starting on_reload when_ready
+	pre_fork post_fork post_worker_init worker_int worker_abort pre_exec pre_request post_request
+	child_exit worker_exit nworkers_changed on_exit ssl_context proxy_protocol proxy_allow_ips
+	keyfile certfile ssl_version cert_reqs ca_certs suppress_ragged_eofs do_handshake_on_connect
+	ciphers raw_paste_global_conf permit_obsolete_folding strip_header_spaces
+	permit_unconventional_http_method permit_unconventional_http_version casefold_http_method
+	forwarder_headers header_map`
