@@ -517,15 +517,28 @@ func merged(a, b map[string]string) map[string]string {
 func (c *conductor) loaded(st *fact.Start, env map[string]string) value.Environ {
 	m := merged(env, nil)
 	late := map[string]bool{}
-	names := st.Dotenv
-	for _, v := range st.DotenvBy {
-		if o := v.Under(value.Environ{Set: env}); o.Kind == value.Str {
-			if p, ok := source.Join(st.Final.Dir, o.Text); ok {
-				names = append(names[:len(names):len(names)], p)
+	known := value.Environ{Set: m}
+	for _, a := range st.Final.Env {
+		if a.Value != nil {
+			if o := a.Value.Under(known); o.Kind == value.Str {
+				known = known.With(map[string]string{a.Name: o.Text})
 			}
 		}
 	}
-	for _, name := range names {
+	for _, d := range st.Dotenv {
+		if d.When != nil {
+			if holds, ok := d.When.Under(known).Truth(d.When.Py); !ok || !holds {
+				continue
+			}
+		}
+		name := d.Path
+		if d.By != nil {
+			p, ok := st.Program.PathUnder(d.By, known)
+			if !ok {
+				continue
+			}
+			name = p
+		}
 		if c.t.State(name) != source.Shipped {
 			continue
 		}
@@ -534,7 +547,7 @@ func (c *conductor) loaded(st *fact.Start, env map[string]string) value.Environ 
 			continue
 		}
 		for _, k := range document.Dotenv(name, f.Data, f.Lines()).Kids {
-			if _, set := m[k.Key]; !set || st.DotenvOver {
+			if _, set := m[k.Key]; !set || d.Over {
 				m[k.Key], late[k.Key] = k.Text, true
 			}
 		}

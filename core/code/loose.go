@@ -103,6 +103,9 @@ func (r *loose) stmt() *Node {
 				return r.braces()
 			}
 		case "@", "#", "[":
+			if t.text == "@" && r.lang == PHP { // errors are kept quiet
+				return r.simple()
+			}
 			if d := r.marks(); d != nil {
 				if r.lang == Elixir { // a module's constant
 					return d[0]

@@ -95,6 +95,7 @@ var programList = []Program{
 	{Name: "cargo", Runtime: "rust"},
 	{Name: "mix", Runtime: "elixir"}, {Name: "elixir", Runtime: "elixir", Target: FileTarget, Values: " -e -r -pr --name --sname --cookie --erl "}, {Name: "iex", Runtime: "elixir"},
 	{Name: "nginx"}, {Name: "caddy"}, {Name: "httpd"}, {Name: "httpd-foreground"}, {Name: "apache2"}, {Name: "catalina.sh"},
+	{Name: "aiohttp.web", Runtime: "python", Packages: []string{"aiohttp"}, Target: CallableTarget, Server: "aiohttp.web", Values: " -H --hostname -P --port -U --path "},
 	{Name: "http.server", Runtime: "python", Server: "http.server", Values: " -b --bind -d --directory "},
 }
 

@@ -134,6 +134,14 @@ type Target struct {
 	Case     string         // the file that would be found if letter case did not count
 }
 
+// Dotenv is a dotenv file that a program reads.
+type Dotenv struct {
+	Path string       // in the tree
+	By   *value.Value // what names it, where the environment decides that; else nil
+	When *value.Value // the condition under which it is read; nil: always
+	Over bool         // what stands in it beats the environment
+}
+
 // Start is one way to start a component.
 type Start struct {
 	Process    string // web unless a process file says otherwise
@@ -153,11 +161,9 @@ type Start struct {
 	Imports    []Import
 	Secrets    []Secret
 	Variables  []Variable
-	Personal   []Path         // paths of one person's machine
-	Dotenv     []string       // the dotenv files that it reads, as paths of the tree
-	DotenvBy   []*value.Value // those whose names the environment decides, seen from the folder it runs in
-	DotenvOver bool           // what stands in them beats the environment
-	Config     *code.File     // the settings module of a Django site
+	Personal   []Path     // paths of one person's machine
+	Dotenv     []Dotenv   // the dotenv files that it reads, in order
+	Config     *code.File // the settings module of a Django site
 	// More adds the listeners that the program comes to in an environment besides
 	// those that are known; nil: there is no way to tell.
 	More func(value.Environ)

@@ -37,6 +37,11 @@ type Listener struct {
 	// Asked are the variables that a program asks for while it is gone through; nil:
 	// its values tell.
 	Asked func() []*value.Value
+	// Named is the address that an application has of its own, host:port, which stands
+	// in for what the call does not give; nil: none.
+	Named *value.Value
+	// Net reports whether the runtime keeps it from listening there; nil: from nowhere.
+	Net func(Outcome) bool
 	// Follow says what it does in an environment by going through the program, for
 	// what its values do not tell; ok is false where that does not tell it either.
 	// Nil: there is no such way.
@@ -127,6 +132,8 @@ var Servers = map[string]Server{
 	"waitress-serve":  {Early: true, Host: "any", EmptyHost: "exits", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"waitress.serve":  {Host: "any", EmptyHost: "exits", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"aiohttp":         {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"cherrypy":        {Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits"},
+	"aiohttp.web":     {Early: true, Host: "loopback", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"bottle":          {Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"tornado":         {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
 	"asyncio":         {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
@@ -235,8 +242,16 @@ func (l *Listener) Under(env value.Environ) Outcome {
 	if l.Follow != nil && !env.Open && (out.Outcome == "unknown" || out.Outcome == "listens" && out.Interface == "unknown") {
 		// What ends the program besides is not for the rules of ports to say.
 		if o, ok := l.Follow(env); ok && o.Outcome != "exits" {
-			return o
+			return l.kept(o)
 		}
+	}
+	return l.kept(out)
+}
+
+// kept is an outcome that the runtime may forbid.
+func (l *Listener) kept(out Outcome) Outcome {
+	if l.Net != nil && out.Outcome == "listens" && l.Net(out) {
+		return exits("the runtime is not given the network there")
 	}
 	return out
 }
@@ -258,7 +273,7 @@ func (l *Listener) Happens(env value.Environ) Outcome {
 	if l.Follow != nil {
 		o, ok := l.Follow(env)
 		if ok {
-			return o
+			return l.kept(o)
 		}
 		open = o
 	}
@@ -315,6 +330,13 @@ func (l *Listener) under(env value.Environ) Outcome {
 	}
 	if l.Bind != nil {
 		return l.bound(s, env)
+	}
+	if l.Named != nil {
+		named, ok := l.named(env)
+		if !ok {
+			return notKnown("the name of the application")
+		}
+		l = named
 	}
 	l = l.over(s, env)
 	if v, ok := env.Lookup("PORT", false); ok && v != "" && l.Server == "sinatra" { // read before anything is set
@@ -407,6 +429,36 @@ func (l *Listener) developed(_ Server, env value.Environ) bool {
 		}
 	}
 	return false
+}
+
+// named puts the parts of its application's address in the place of what the call
+// does not give; ok is false where one of them counts and is not known (Flask 3.1,
+// Flask.run: SERVER_NAME).
+func (l *Listener) named(env value.Environ) (c *Listener, ok bool) {
+	nothing := func(v *value.Value, more string) bool {
+		if v == nil {
+			return true
+		}
+		o := v.Under(env)
+		return o.Absent() || o.Kind == value.Null || o.Kind == value.Str && o.Text == more
+	}
+	host, port := nothing(l.Host, ""), nothing(l.Port, "")
+	o := l.Named.Under(env)
+	switch {
+	case !host && !port, o.Kind == value.Null, o.Kind == value.Undef:
+		return l, true
+	case o.Kind != value.Str:
+		return l, false
+	}
+	with := *l
+	h, p, _ := strings.Cut(o.Text, ":")
+	if host && h != "" {
+		with.Host = value.Text(h, l.Named.At)
+	}
+	if port && p != "" {
+		with.Port = value.Text(p, l.Named.At)
+	}
+	return &with, true
 }
 
 // over puts variables that beat what files set in their place.
@@ -507,19 +559,19 @@ func (s Server) text(t string) Outcome {
 		}
 		return exits("the port is empty")
 	}
-	base := 10
 	clean := strings.TrimSpace(t)
-	if s.Hex {
-		base = 0
-		if trimmed := strings.TrimLeft(clean, "0"); trimmed != "" && strings.Trim(clean, "0123456789") == "" {
-			clean = trimmed
+	if s.Hex { // as Number() converts; what is none, or below nothing, is a path
+		n := value.ToNumber(t)
+		switch {
+		case clean == "":
+			return exits("the port is empty")
+		case n >= 0 && (n != math.Trunc(n) || n > 65535):
+			return exits("the port is " + t)
+		case n >= 0:
+			return Outcome{"listens", "", int(n), ""}
 		}
-	}
-	if n, err := strconv.ParseInt(clean, base, 32); err == nil && s.NumberText {
+	} else if n, err := strconv.ParseInt(clean, 10, 32); err == nil && s.NumberText {
 		if n < 0 || n > 65535 {
-			if s.TextPort == "unix" && n < 0 {
-				return Outcome{"listens", "unix:" + t, -1, ""}
-			}
 			return exits("the port is " + t)
 		}
 		return Outcome{"listens", "", int(n), ""}
@@ -660,6 +712,9 @@ func goAddress(addr string) Outcome {
 	host, port := addr[:i], addr[i+1:]
 	if strings.Contains(host, ":") && !(strings.HasPrefix(host, "[") && strings.HasSuffix(host, "]")) {
 		return exits("the address " + strconv.Quote(addr) + " has too many colons")
+	}
+	if strings.Count(host, "[") > 1 { // net.JoinHostPort puts brackets around a host that has some
+		return exits("the address " + strconv.Quote(addr) + " has brackets in brackets")
 	}
 	out := Outcome{"listens", "any", 0, ""}
 	if host != "" {

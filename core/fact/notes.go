@@ -46,6 +46,8 @@ var Notes = []Note{
 	{"fastapi run", "fastapi run", "0.0.20", "FastAPI CLI"},
 	{"fastapi dev", "fastapi dev", "0.0.20", "FastAPI CLI"},
 	{"aiohttp", "aiohttp.web.run_app", "3.8", measured},
+	{"aiohttp.web", "python -m aiohttp.web", "3.8", measured},
+	{"cherrypy", "cherrypy.quickstart, cherrypy.engine.start", "18.8", measured},
 	{"tornado", "Application.listen, HTTPServer.listen", "6.2", measured},
 	{"bottle", "bottle.run", "0.12", measured},
 	{"sanic", "Sanic.run", "25", "Sanic, \"Running Sanic\""},

@@ -19,42 +19,41 @@ var loaders = map[string]bool{"dotenv.config": true, "dotenv.configDotenv": true
 // dotenvPackages are the packages whose calls these are.
 var dotenvPackages = map[string]bool{"dotenv": true, "python-dotenv": true, "environ": true, "django-environ": true, "environs": true}
 
-// dotenvFiles lists the dotenv files that a start reads, as paths of the tree,
-// in the order in which they are read. A file that is named by what cannot be
-// told is left out. Dotenv says that python-dotenv is there.
-func dotenvFiles(st *fact.Start, files []*code.File, dotenv bool) []string {
-	var list []string
-	add := func(p string, ok bool) {
-		if ok {
-			list = append(list, p)
+// dotenvFiles lists the dotenv files that a start reads, in the order in which
+// they are read. A file that is named by what cannot be told is left out. Dotenv
+// says that python-dotenv is there.
+func dotenvFiles(st *fact.Start, files []*code.File, dotenv bool) []fact.Dotenv {
+	var list []fact.Dotenv
+	beside := func(name string) {
+		if p, ok := source.Join(st.Final.Dir, name); ok {
+			list = append(list, fact.Dotenv{Path: p})
 		}
 	}
 	for _, w := range st.Final.Flags("--env-file", "--env-file-if-exists") {
-		add(source.Join(st.Final.Dir, w.Text))
+		beside(w.Text)
 	}
 	for _, w := range st.Final.Flags("-r", "--require", "--import") { // documentation of dotenv 17, "Preload"
-		if w.Text != "dotenv/config" && w.Text != "dotenv/config.js" {
-			continue
+		if w.Text == "dotenv/config" || w.Text == "dotenv/config.js" {
+			list = append(list, preloaded(st))
 		}
-		preloaded(st)
 	}
-	if list2, ok := otherDotenv(st, files); ok {
-		return append(list, list2...)
+	if others, ok := otherDotenv(st, files); ok {
+		return append(list, others...)
 	}
 	if st.Final.Known != nil && st.Final.Known.Server == "flask run" && dotenv {
 		// Where python-dotenv is there, .env first (Flask 3.1, "Environment
 		// Variables From dotenv").
-		for _, name := range []string{".env", ".flaskenv"} {
-			add(source.Join(st.Final.Dir, name))
-		}
+		beside(".env")
+		beside(".flaskenv")
 	}
 	for _, f := range files { // Node.js 24, process.loadEnvFile
 		for _, site := range f.Calls {
 			if callee := site.Node.Kid(0); callee.Is(code.Member) && callee.Name == "loadEnvFile" && callee.Kid(0).Is(code.Name) && callee.Kids[0].Name == "process" {
 				if site.Node.Kid(1) == nil {
-					add(path.Join(st.Final.Dir, ".env"), true)
-				} else {
-					add(st.Program.PathOf(st.Program.Expr(site.Node.Kids[1], site.Scope)))
+					list = append(list, fact.Dotenv{Path: path.Join(st.Final.Dir, ".env"), When: when(st, site)})
+				} else if d, ok := naming(st, st.Program.Expr(site.Node.Kids[1], site.Scope)); ok {
+					d.When = when(st, site)
+					list = append(list, d)
 				}
 			}
 		}
@@ -69,7 +68,6 @@ func dotenvFiles(st *fact.Start, files []*code.File, dotenv bool) []string {
 	}
 	for _, f := range files {
 		for _, site := range f.Calls {
-			add := where(st, site, add)
 			callee := site.Node.Kid(0)
 			if !callee.Is(code.Name) && !callee.Is(code.Member) || callee.Name != "config" && callee.Name != "configDotenv" && callee.Name != "load_dotenv" && callee.Name != "read_env" {
 				continue
@@ -79,17 +77,18 @@ func dotenvFiles(st *fact.Start, files []*code.File, dotenv bool) []string {
 			}
 			called = true
 			var named *code.Node
+			over := false
 			for i, a := range site.Node.Args() {
 				switch {
 				case a.Is(code.Object):
 					for _, p := range a.Kids {
-						st.DotenvOver = st.DotenvOver || p.Name == "override" && p.Kid(0).Is(code.True)
+						over = over || p.Name == "override" && p.Kid(0).Is(code.True)
 						if p.Name == "path" {
 							named = p.Kid(0)
 						}
 					}
 				case a.Is(code.Keyword):
-					st.DotenvOver = st.DotenvOver || a.Name == "override" && a.Kid(0).Is(code.True)
+					over = over || a.Name == "override" && a.Kid(0).Is(code.True)
 					if a.Name == "dotenv_path" {
 						named = a.Kid(0)
 					}
@@ -97,53 +96,59 @@ func dotenvFiles(st *fact.Start, files []*code.File, dotenv bool) []string {
 					named = a
 				}
 			}
-			if named == nil {
-				add(path.Join(st.Final.Dir, ".env"), true)
-				continue
-			}
+			names := []*code.Node{named}
 			if named.Is(code.Array) { // the first that has a name counts
-				for _, k := range named.Kids {
-					add(st.Program.PathOf(st.Program.Expr(k, site.Scope)))
+				names = named.Kids
+			}
+			for _, k := range names {
+				d, ok := fact.Dotenv{Path: path.Join(st.Final.Dir, ".env")}, true
+				if k != nil {
+					d, ok = naming(st, st.Program.Expr(k, site.Scope))
 				}
-				continue
+				if ok {
+					d.When, d.Over = when(st, site), over
+					list = append(list, d)
+				}
 			}
-			v := st.Program.Expr(named, site.Scope)
-			if len(v.Variables()) > 0 {
-				st.DotenvBy = append(st.DotenvBy, v)
-				continue
-			}
-			add(st.Program.PathOf(v))
 		}
 	}
 	if !called && plain {
-		preloaded(st) // dotenv/config
+		list = append(list, preloaded(st)) // dotenv/config
 	}
 	return list
 }
 
-// preloaded notes the file that dotenv/config reads: the one that the command or
-// the environment names, else .env (documentation of dotenv 17, "Preload").
-func preloaded(st *fact.Start) {
-	name := value.Or(value.Variable("DOTENV_CONFIG_PATH", value.ReadsUndef, st.At), value.Text(".env", st.At), st.At)
+// naming is the file that a value names, in an environment where that decides it.
+func naming(st *fact.Start, v *value.Value) (fact.Dotenv, bool) {
+	if len(v.Variables()) > 0 {
+		return fact.Dotenv{By: v}, true
+	}
+	p, ok := st.Program.PathOf(v)
+	return fact.Dotenv{Path: p}, ok
+}
+
+// preloaded is the file that dotenv/config reads: the one that the command or the
+// environment names, else .env (documentation of dotenv 17, "Preload").
+func preloaded(st *fact.Start) fact.Dotenv {
+	d := fact.Dotenv{By: value.Or(value.Variable("DOTENV_CONFIG_PATH", value.ReadsUndef, st.At), value.Text(".env", st.At), st.At)}
 	for _, a := range st.Final.Args {
 		if p, ok := strings.CutPrefix(a.Text, "dotenv_config_path="); ok {
-			name = value.Text(p, a.At)
+			d.By = value.Text(p, a.At)
 		}
-		st.DotenvOver = st.DotenvOver || a.Text == "dotenv_config_override=true"
+		d.Over = d.Over || a.Text == "dotenv_config_override=true"
 	}
-	st.DotenvBy = append(st.DotenvBy, name)
+	return d
 }
 
 // otherDotenv lists the dotenv files of the other languages: Ruby's gem dotenv,
 // PHP's phpdotenv and Laravel, Go's godotenv, Rust's dotenvy; Bun reads them by
 // itself (documentation of dotenv 3.1, phpdotenv 5.6, godotenv 1.5, dotenvy
 // 0.15, Bun 1.4 "Environment variables"). ok is false where another rule counts.
-func otherDotenv(st *fact.Start, files []*code.File) (list []string, ok bool) {
+func otherDotenv(st *fact.Start, files []*code.File) (list []fact.Dotenv, ok bool) {
 	if st.Final.Program == "bun" {
-		for _, name := range []string{".env.local", ".env"} {
-			if p, ok := source.Join(st.Final.Dir, name); ok {
-				list = append(list, p)
-			}
+		mode := value.Or(value.Variable("NODE_ENV", value.ReadsUndef, st.At), value.Text("development", st.At), st.At)
+		for _, v := range []*value.Value{value.Text(".env.local", st.At), {Kind: value.Op, Text: "concat", At: st.At, Kids: []*value.Value{value.Text(".env.", st.At), mode}}, value.Text(".env", st.At)} {
+			list = append(list, fact.Dotenv{By: v})
 		}
 		return list, true
 	}
@@ -155,11 +160,14 @@ func otherDotenv(st *fact.Start, files []*code.File) (list []string, ok bool) {
 			continue
 		}
 		for _, site := range f.Calls {
-			put := where(st, site, func(p string, _ bool) { list, found = append(list, p), true })
-			add := func(name string) {
+			add := func(d fact.Dotenv) {
 				found = true
-				if p, ok := source.Join(st.Final.Dir, name); ok {
-					put(p, true)
+				d.When = when(st, site)
+				list = append(list, d)
+			}
+			plain := func() {
+				if p, ok := source.Join(st.Final.Dir, ".env"); ok {
+					add(fact.Dotenv{Path: p})
 				}
 			}
 			n := site.Node
@@ -171,34 +179,31 @@ func otherDotenv(st *fact.Start, files []*code.File) (list []string, ok bool) {
 			}
 			switch {
 			case f.Lang == code.Ruby && callee.Is(code.Name) && callee.Name == "require" && n.Kid(1).Is(code.String) && (n.Kids[1].Name == "dotenv/load" || n.Kids[1].Name == "dotenv/autorestore"):
-				add(".env")
+				plain()
 			case f.Lang == code.Ruby && (name == "Dotenv.load" || name == "Dotenv.load!" || name == "Dotenv.overload"),
 				f.Lang == code.Go && (name == "godotenv.Load" || name == "godotenv.Overload"):
-				named := false
-				st.DotenvOver = st.DotenvOver || strings.HasSuffix(strings.ToLower(name), "overload")
+				if len(n.Args()) == 0 {
+					plain()
+				}
 				for _, a := range n.Args() {
-					if a.Is(code.String) {
-						named = true
-						add(a.Name)
+					if d, ok := naming(st, st.Program.Expr(a, site.Scope)); ok {
+						d.Over = strings.HasSuffix(strings.ToLower(name), "overload")
+						add(d)
 					}
 				}
-				if !named {
-					add(".env")
-				}
 			case f.Lang == code.Rust && (last == "dotenv" && (strings.HasPrefix(name, "dotenv") || name == "dotenv") || name == "dotenvy.dotenv_override"):
-				add(".env")
+				plain()
 			case f.Lang == code.PHP && (last == "createImmutable" || last == "createMutable" || last == "createUnsafeImmutable" || last == "bootEnv"):
-				add(".env")
+				plain()
 			}
 		}
 	}
 	return list, found
 }
 
-// where is add for a file that a call reads: one under conditions on the
-// environment is noted with them.
-func where(st *fact.Start, site code.Site, add func(p string, ok bool)) func(p string, ok bool) {
-	var test *value.Value
+// when is the condition on the environment under which a call reads its file; nil
+// where there is none.
+func when(st *fact.Start, site code.Site) (test *value.Value) {
 	for _, g := range site.Guards {
 		v := st.Program.Guard(g)
 		switch {
@@ -209,18 +214,5 @@ func where(st *fact.Start, site code.Site, add func(p string, ok bool)) func(p s
 			test = &value.Value{Kind: value.Op, Text: "&&", At: v.At, Kids: []*value.Value{test, v}}
 		}
 	}
-	if test == nil {
-		return add
-	}
-	return func(p string, ok bool) {
-		rel, inside := strings.CutPrefix(p, st.Final.Dir+"/")
-		if st.Final.Dir == "" {
-			rel, inside = p, true
-		}
-		if !ok || !inside {
-			add(p, ok)
-			return
-		}
-		st.DotenvBy = append(st.DotenvBy, &value.Value{Kind: value.Cond, At: test.At, Kids: []*value.Value{test, value.Text(rel, test.At), {Kind: value.Undef, At: test.At}}})
-	}
+	return test
 }

@@ -125,6 +125,8 @@ var listening = map[string]shape{
 	"flask_socketio.SocketIO() run":                              keywords("flask", 2, 1, false),
 	"uvicorn.run":                                                keywords("uvicorn.run", 2, 1, false),
 	"uvicorn.Config":                                             keywords("uvicorn.run", 2, 1, false),
+	"cherrypy.quickstart":                                        positional("cherrypy", -1, -1),
+	"cherrypy.engine.start":                                      positional("cherrypy", -1, -1),
 	"waitress.serve":                                             {server: "waitress.serve", port: -1, host: -1, options: -1, pair: -1, keyPort: "port", keyHost: "host", bind: "listen"},
 	"waitress.create_server":                                     {server: "waitress.serve", port: -1, host: -1, options: -1, pair: -1, keyPort: "port", keyHost: "host", bind: "listen"},
 	"aiohttp.web.run_app":                                        keywords("aiohttp", -1, -1, false),
@@ -489,10 +491,70 @@ func filled(e *value.Eval, f *code.File, site code.Site, s shape, v *value.Value
 			l.HostAt = f.At(a.Kid(0))
 		}
 	}
+	if s.server == "cherrypy" {
+		cherryPy(e, f, l, v, args, keys)
+	}
+	if v.Text == "flask.Flask().run" || v.Text == "quart.Quart().run" {
+		l.Named = serverName(e, v)
+	}
 	if socket := keys["path"]; s.server == "aiohttp" && socket != nil && socket.Kind != value.Null {
 		l.Bind = value.Concat(value.Text("unix:", l.At), socket)
 	}
 	return l
+}
+
+// serverName is what an application of Flask is told to be called: by what the
+// program sets while it is gone through, else by what its code sets.
+func serverName(e *value.Eval, run *value.Value) *value.Value {
+	if app := run.Recv; app != nil && app.Props != nil {
+		if config := app.Props.Get("config"); config != nil && config.Props != nil {
+			return config.Props.Get("SERVER_NAME")
+		}
+	}
+	return e.Config("SERVER_NAME")
+}
+
+// cherryPy puts into a listener what the configuration of CherryPy says: what the
+// call is given, what the program set while it was gone through, what its code sets
+// (documentation of CherryPy 18, "Configure").
+func cherryPy(e *value.Eval, f *code.File, l *fact.Listener, call *value.Value, args []*value.Value, keys map[string]*value.Value) {
+	given := keys["config"]
+	if len(args) > 2 {
+		given = args[2]
+	}
+	top := call.Recv
+	if top != nil && top.Text == "cherrypy.engine" {
+		top = top.Recv
+	}
+	find := func(name string) *value.Value {
+		if given != nil {
+			if v := given.Get("global").Get("server." + name); v != nil {
+				return v
+			}
+		}
+		if top != nil && top.Props != nil {
+			for _, from := range []struct{ of, key string }{{"server", name}, {"config", "server." + name}} {
+				if o := top.Props.Get(from.of); o != nil && o.Props != nil {
+					if v := o.Props.Get(from.key); v != nil && v.Text != "cherrypy."+from.of+"."+from.key {
+						return v
+					}
+				}
+			}
+			return nil
+		}
+		for _, site := range f.Sets {
+			if site.Node.Is(code.Member) && site.Node.Dotted() == "cherrypy.server."+name {
+				return e.Expr(site.Value, site.Scope)
+			}
+		}
+		return e.Config("server." + name)
+	}
+	l.Port, l.Host = find("socket_port"), find("socket_host")
+	for _, site := range f.Calls {
+		if site.Node.Kid(0).Dotted() == "cherrypy.server.unsubscribe" {
+			l.Port = value.NotKnown("a server of its own in the place of that of CherryPy", f.At(site.Node))
+		}
+	}
 }
 
 // embeddedGunicorn is the listener of a class of the tree that runs gunicorn
@@ -774,6 +836,9 @@ func ServerListeners(final command.Final, process string) (listeners []*fact.Lis
 		if w := flag("--uds", "--fd"); w != nil {
 			l.Bind = value.Concat(value.Text("unix:", w.At), w.Value)
 		}
+	case "aiohttp.web":
+		host("-H", "--hostname")
+		port("-P", "--port")
 	case "daphne":
 		host("-b", "--bind")
 		port("-p", "--port")
@@ -929,22 +994,6 @@ func ServerListeners(final command.Final, process string) (listeners []*fact.Lis
 		port("--server.port")
 	}
 	return []*fact.Listener{l}
-}
-
-// Runserver gives the listener of `manage.py runserver ADDRPORT`.
-func Runserver(final command.Final, process string) *fact.Listener {
-	l := &fact.Listener{Process: process, Server: "runserver", Via: "default", At: final.At, PortAt: final.At, HostAt: final.At, Dev: true}
-	seen := false
-	for _, a := range final.Args {
-		switch {
-		case a.Text == "runserver":
-			seen = true
-			l.At = a.At
-		case seen && !strings.HasPrefix(a.Text, "-"):
-			l.Bind, l.PortAt, l.HostAt, l.Via, l.Bare, l.Free = a.Value, a.At, a.At, "flag", a.Bare, true
-		}
-	}
-	return l
 }
 
 // Number gives a literal port.

@@ -121,7 +121,7 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	}
 	if s.isManage(st) {
 		if index(st.Final.Args, "runserver") >= 0 {
-			st.Listeners = []*fact.Listener{Runserver(st.Final, st.Process)}
+			st.Listeners = []*fact.Listener{runserver(st)}
 		}
 	}
 	if len(st.Listeners) == 1 && st.Listeners[0].Server == "gunicorn" && st.Listeners[0].Via == "default" {
@@ -183,6 +183,7 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 		st.Listeners = r.Listeners(s.Tree, s.C, st)
 	}
 	sandboxed(st)
+	s.confine(st)
 	if st.Final.Either {
 		for _, l := range st.Listeners {
 			l.Guards, l.Ends = append(l.Guards, value.NotKnown(st.Final.Reason, l.At)), append(l.Ends, false)

@@ -48,7 +48,7 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 				return jvmPath(main, v, false) != "" || jvmPath(main, v, true) != "", false
 			}
 			_, note = lookupListen(v)
-			note = note || embedsGunicorn(v)
+			note = note || embedsGunicorn(v) || djangoCommand(v)
 			if main.Lang == code.Python {
 				name := value.Tail(v.Text, 1)
 				stays = blocking[name] && (note || name != "run") || v.Text == "waitress.serve"
@@ -255,6 +255,9 @@ func calledWith(e *value.Eval, c trace.Call) *fact.Listener {
 	if embedsGunicorn(c.Callee) {
 		l := &fact.Listener{Server: "gunicorn", Via: "code", At: c.At, Bind: c.Keys["bind"], PortAt: c.At, HostAt: c.At}
 		return l
+	}
+	if djangoCommand(c.Callee) {
+		return djangoServes(c)
 	}
 	s, ok := lookupListen(c.Callee)
 	if !ok {

@@ -2,6 +2,7 @@ package trace
 
 import (
 	"encoding/json"
+	"fmt"
 	"math"
 	"net/url"
 	"path"
@@ -549,19 +550,30 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 			return dontKnow("the arguments of the command line"), true, nil
 		}
 		return m.parseArgs(config)
+	case "dotenv.config", "dotenv.configDotenv":
+		return m.dotenvConfig(arg(0))
 	case "process.exit", "Deno.exit":
 		return nil, true, &exit{}
 	case "process.cwd", "Deno.cwd":
 		return path.Join(root, m.e.Dir), true, nil
 	case "Deno.env.get":
+		if err := m.denied("env", text(0)); err != nil {
+			return nil, true, err
+		}
 		if v, ok := m.lookup(text(0), at); ok {
 			return v, true, nil
 		}
 		return undefined, true, nil
 	case "Deno.env.has":
+		if err := m.denied("env", text(0)); err != nil {
+			return nil, true, err
+		}
 		_, ok := m.lookup(text(0), at)
 		return ok, true, nil
 	case "Deno.env.toObject":
+		if err := m.denied("env", ""); err != nil {
+			return nil, true, err
+		}
 		return m.envObject(false), true, nil
 	case "Deno.env.set":
 		m.env[text(0)] = text(1)
@@ -609,6 +621,9 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		return slices.Contains(m.e.Loader.Beside(source.Dir(p)), p), true, nil
 	case "fs.readFileSync", "fs.promises.readFile", "fs/promises.readFile", "Deno.readTextFileSync", "Deno.readTextFile":
 		x := m.readFile(arg(0))
+		if err := m.denied("read", text(0)); err != nil {
+			x = err.(*thrown)
+		}
 		if strings.Contains(f.path, "romises") || f.path == "Deno.readTextFile" {
 			if t, ok := x.(*thrown); ok {
 				return &promise{err: t}, true, nil
@@ -685,6 +700,96 @@ func (m *machine) readFile(name any) any {
 		return raise("FileNotFoundError", p).(*thrown)
 	}
 	return dontKnow("what is in " + p)
+}
+
+// dotenvConfig sets what stands in dotenv files, and gives it (documentation of
+// dotenv 17, "config"): the first that names a variable counts, with override the
+// last.
+func (m *machine) dotenvConfig(options any) (any, bool, error) {
+	names, over := []any{".env"}, false
+	if o, ok := options.(*object); ok {
+		if v, ok := o.get("override"); ok {
+			over = v == true
+		}
+		if v, ok := o.get("path"); ok && v != undefined {
+			if l, ok := v.(*list); ok {
+				names = l.items
+			} else {
+				names = []any{v}
+			}
+		}
+		if _, ok := o.get("processEnv"); ok {
+			return nil, false, nil
+		}
+	} else if options != undefined && options != nil {
+		return nil, false, nil
+	}
+	all, out := newObject(), newObject()
+	for _, name := range names {
+		d, there, err := m.dotenvFile(name)
+		if err != nil {
+			return nil, true, err
+		}
+		if !there {
+			out.set("error", raise("Error", "no such file").(*thrown).v)
+		}
+		for _, k := range d.keys {
+			if all.cells[k] == nil || over {
+				all.set(k, d.cells[k].v)
+			}
+		}
+	}
+	for _, k := range all.keys {
+		if _, set := m.env[k]; !set || over {
+			m.env[k] = show(all.cells[k].v)
+		}
+	}
+	out.set("parsed", all)
+	return out, true, nil
+}
+
+// dotenvFile is what stands in a dotenv file that ships; there is false where
+// there is none.
+func (m *machine) dotenvFile(name any) (d *object, there bool, err error) {
+	d = newObject()
+	d.dict = true
+	if o, ok := name.(*opaque); ok {
+		return nil, false, undecided("the dotenv file %s", o)
+	}
+	p, ok := m.treePath(pathText(name))
+	if !ok {
+		return d, false, nil
+	}
+	data := m.e.Loader.Data(p)
+	if data == nil {
+		if base := path.Base(p); strings.HasPrefix(base, ".env") || strings.HasSuffix(base, ".env") {
+			return d, false, nil
+		}
+		if _, ok := m.e.Loader.Text(p); ok {
+			return nil, false, giveUp("a dotenv file")
+		}
+		return d, false, nil
+	}
+	v := value.FromDocument(data)
+	if v.Kind != value.Object {
+		return nil, false, giveUp("a dotenv file")
+	}
+	for i, k := range v.Keys {
+		t, err := m.fromValue(v.Kids[i], 0)
+		if err != nil {
+			return nil, false, err
+		}
+		d.set(k, t)
+	}
+	return d, true, nil
+}
+
+// denied is the error of what the runtime does not grant (Deno 2.9).
+func (m *machine) denied(kind, what string) error {
+	if m.e.Denied == nil || !m.e.Denied(kind, what) {
+		return nil
+	}
+	return raise("NotCapable", fmt.Sprintf("Requires %s access to %q, run again with the --allow-%s flag", kind, what, kind))
 }
 
 // parsed is what a reader of data makes of what a file holds.

@@ -447,7 +447,11 @@ func (m *machine) newNode(n *code.Node, s *scope) (any, error) {
 		if v, done, err := m.made(f, args, at); done || err != nil {
 			return v, err
 		}
-		return m.outsideCall(f, args, keys, at)
+		v, err := m.outsideCall(f, args, keys, at)
+		if o, ok := v.(*opaque); ok && o.path != "" {
+			o.fresh = true
+		}
+		return v, err
 	}
 	return nil, giveUp("what is made anew: %s", s.module.file.Text(n))
 }
@@ -486,7 +490,7 @@ func (m *machine) outsideCall(o *opaque, args []any, keys map[string]any, at spo
 			return nil, &exit{stays: true}
 		}
 	}
-	back := &opaque{path: o.path + "()", recv: o, args: args, keys: keys, self: nil}
+	back := &opaque{path: o.path + "()", recv: o, args: args, keys: keys, fresh: makers[o.path] || at.f.Lang == code.Python && classNamed(name)}
 	switch word, isText := first(args).(string); {
 	case name == "add_subparsers" && keys["dest"] != nil:
 		m.verbs = append(m.verbs, verb{dest: show(keys["dest"])})

@@ -232,6 +232,30 @@ func (m *machine) outsideMethod(o *opaque, name string, args []any, keys map[str
 		return o.props
 	}
 	if s.python() {
+		if o.path == "cherrypy.config" && name == "update" {
+			switch c := first(args).(type) {
+			case *object:
+				for _, k := range c.keys {
+					props().set(k, c.cells[k].v)
+				}
+			case string:
+				x, ok := m.readFile(c).(*content)
+				if !ok || x.data == nil || x.data.Get("global") == nil {
+					return nil, true, giveUp("a file of settings")
+				}
+				global := x.data.Get("global")
+				for i, k := range global.Keys {
+					var v any = global.Kids[i].Text
+					if x, err := m.pyLiteral(global.Kids[i].Text); err == nil {
+						v = x
+					}
+					props().set(k, v)
+				}
+			default:
+				return nil, true, giveUp("what a configuration is given")
+			}
+			return nil, true, nil
+		}
 		if !strings.HasSuffix(o.path, "Flask().config") && !strings.HasSuffix(o.path, "Quart().config") && !strings.HasSuffix(o.path, "Bottle().config") {
 			return nil, false, nil
 		}
@@ -370,6 +394,9 @@ func (m *machine) outsideMethod(o *opaque, name string, args []any, keys map[str
 		props().set(show(args[0]), args[1])
 		return o, true, nil
 	case name == "set" && len(args) == 2 && strings.HasPrefix(o.path, "express()"):
+		if _, plain := args[0].(string); !plain { // any of them
+			props().set("\x00set", args[1])
+		}
 		props().set("\x00set "+show(args[0]), args[1])
 		return o, true, nil
 	case name == "get" && len(args) == 1 && strings.HasPrefix(o.path, "express()"):
@@ -377,6 +404,15 @@ func (m *machine) outsideMethod(o *opaque, name string, args []any, keys map[str
 			if v, ok := o.props.get("\x00set " + show(args[0])); ok {
 				return v, true, nil
 			}
+		}
+		switch name, plain := args[0].(string); {
+		case name == "env":
+			if v, ok := m.lookup("NODE_ENV", spot{s.module.file, s.module.file.Body}); ok && v != "" {
+				return v, true, nil
+			}
+			return "development", true, nil
+		case plain && !expressSettings[name] && !(o.props != nil && o.props.cells["\x00set"] != nil):
+			return undefined, true, nil
 		}
 	}
 	return nil, false, nil

@@ -37,7 +37,7 @@ func (m *machine) eval(n *code.Node, s *scope) (any, error) {
 		if x, ok := m.ask(n, s); ok {
 			return x, nil
 		}
-		if strings.Contains(o.path, ".parse_args()") && s.static != nil && m.e.Expr(n, s.static).Under(m.now()).Raise {
+		if strings.Contains(o.path, ".parse_args()") && s.static != nil && m.asking().Expr(n, s.static).Under(m.now()).Raise {
 			return nil, &exit{} // an argument that its type does not take
 		}
 	}
@@ -49,7 +49,7 @@ func (m *machine) ask(n *code.Node, s *scope) (any, bool) {
 	if s.static == nil || m.steps > maxSteps/2 {
 		return nil, false
 	}
-	v := m.e.Expr(n, s.static)
+	v := m.asking().Expr(n, s.static)
 	switch v.Kind {
 	case value.External, value.Unknown, value.Func, value.Class, value.Instance, value.Module, value.EnvMap:
 		if !v.Failed() {
@@ -697,7 +697,7 @@ func equals(a, b any, strict bool) (same, ok bool) {
 		if both && types[x.path] && types[y.path] {
 			return false, true
 		}
-		if x.path != "" && !strings.Contains(x.path, "()") && (b == nil || b == any(undefined)) {
+		if _, isBool := b.(bool); (x.certain() || x.fresh) && (b == nil || b == any(undefined)) || x.fresh && isBool && strict {
 			return false, true
 		}
 		return false, false
@@ -1434,8 +1434,64 @@ func (m *machine) envKeys() []string {
 	return keys
 }
 
-// argv is the command line, with what comes before its arguments.
+// commandLine is the list of the arguments that the program has, from one on: it may
+// change it.
+func (m *machine) commandLine(from int) *list {
+	if m.line[from] == nil {
+		if m.line == nil {
+			m.line = map[int]*list{}
+		}
+		m.line[from] = &list{items: m.argv()[from:]}
+	}
+	return m.line[from]
+}
+
+// argv is the command line, with what comes before its arguments, as the program
+// has it by now.
 func (m *machine) argv() []any {
+	if sys := m.packages["sys"]; sys != nil && sys.props != nil {
+		if v, ok := sys.props.get("argv"); ok {
+			if l, ok := v.(*list); ok && len(l.items) > 0 {
+				return slices.Clone(l.items)
+			}
+		}
+	}
+	if now := m.line[0]; now != nil && len(now.items) > 0 {
+		return slices.Clone(now.items)
+	}
+	return m.began()
+}
+
+// asking is package value with the arguments as the program has them by now.
+func (m *machine) asking() *value.Eval {
+	sys := m.packages["sys"]
+	if m.line[0] == nil && (sys == nil || sys.props == nil) {
+		return m.e
+	}
+	now, began := m.argv(), m.began()
+	if slices.EqualFunc(now, began, func(a, b any) bool { return show(a) == show(b) }) {
+		return m.e
+	}
+	if m.changed != nil && slices.EqualFunc(now[1:], m.changed.Args, func(a any, v *value.Value) bool { return show(a) == v.Text }) {
+		return m.changed
+	}
+	e := value.New(m.e.Loader, m.e.Main)
+	e.Dir, e.Packaged, e.Settings = m.e.Dir, m.e.Packaged, m.e.Settings
+	e.Args, e.Quoted = []*value.Value{}, nil
+	at := m.main.At(m.main.Body)
+	for _, a := range now[1:] {
+		if t, ok := a.(string); ok {
+			e.Args = append(e.Args, value.Text(t, at))
+		} else {
+			e.Args = append(e.Args, value.NotKnown(show(a), at))
+		}
+	}
+	m.changed = e
+	return e
+}
+
+// began is the command line that the program was given.
+func (m *machine) began() []any {
 	l := []any{root + "/" + m.main.Name}
 	if javascript(m.main.Lang) {
 		l = []any{"node", root + "/" + m.main.Name}

@@ -884,7 +884,7 @@ func (m *machine) goSame(a, b goValue, e *ast.BinaryExpr) (same, ok bool) {
 			if e != nil && isErrorName(e.X) {
 				return true, true
 			}
-			return false, x.path != "" && !strings.Contains(x.path, "()")
+			return false, x.certain() || goMakes(x)
 		}
 		y, both := b.v.(*opaque)
 		if both && x.path != "" && x.path == y.path && !strings.Contains(x.path, "()") {

@@ -3,6 +3,7 @@ package trace
 import (
 	"path"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 )
@@ -387,7 +388,7 @@ func goFlagKind(p string) (kind string, ok bool) {
 // goFlag is what the command line gives for a flag, or its default.
 func (m *machine) goFlag(name, short, kind string, def any) (any, bool, error) {
 	words := m.argv()[1:]
-	for i, w := range words {
+	for i, w := range slices.Backward(words) { // the last counts
 		s, ok := w.(string)
 		if !ok {
 			continue

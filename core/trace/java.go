@@ -1484,7 +1484,7 @@ func (m *machine) jvOutside(o *opaque, what string, args []any, s *scope, at spo
 	if len(fn.path) > 400 {
 		return dontKnow("a chain of calls"), nil
 	}
-	return &opaque{path: fn.path + "()", recv: fn, args: args}, nil
+	return &opaque{path: fn.path + "()", recv: fn, args: args, fresh: what == "()" || makers[fn.path]}, nil
 }
 
 // jvHanded notes functions that are given away.

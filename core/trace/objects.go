@@ -40,6 +40,9 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 		if s.python() {
 			return &opaque{path: "os.environ." + name}, nil
 		}
+		if err := m.denied("env", name); err != nil {
+			return nil, err
+		}
 		if v, ok := m.lookup(name, spot{s.module.file, n}); ok {
 			return v, nil
 		}
@@ -190,7 +193,7 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 		v, err := m.opaqueKey(b, name)
 		if o, ok := v.(*opaque); ok && err == nil && strings.Contains(b.path, "()") && o.path != "" && s.static != nil {
 			at := spot{s.module.file, n}
-			switch of := m.e.Of(b.external(at), name, s.static, at.span()); of.Kind {
+			switch of := m.asking().Of(b.external(at), name, s.static, at.span()); of.Kind {
 			case value.External, value.Unknown, value.Func, value.Class, value.Instance, value.Module, value.EnvMap:
 			default:
 				if x, err := m.fromValue(of, 0); err == nil {
@@ -270,9 +273,9 @@ func (m *machine) opaqueKey(b *opaque, name string) (any, error) {
 	case "process.env", "Bun.env", "bun.env", "os.environ", "globalThis.process.env", "global.process.env", "import.meta.env":
 		return &envMap{}, nil
 	case "process.argv", "Bun.argv", "sys.argv", "os.Args":
-		return &list{items: m.argv()}, nil
+		return m.commandLine(0), nil
 	case "Deno.args":
-		return &list{items: m.argv()[2:]}, nil
+		return m.commandLine(2), nil
 	case "process.platform", "sys.platform":
 		return "linux", nil
 	case "path.sep", "os.sep":

@@ -1649,7 +1649,7 @@ func (m *machine) phNew(n *code.Node, s *scope) (any, error) {
 			return nil, &exit{stays: true}
 		}
 		m.handed(args, keys, name, at)
-		return &opaque{path: c.path + "()", recv: c, args: args, keys: keys}, nil
+		return &opaque{path: c.path + "()", recv: c, args: args, keys: keys, fresh: true}, nil
 	}
 	return nil, giveUp("what is made anew: %s", s.module.file.Text(n))
 }
@@ -1979,7 +1979,10 @@ func (m *machine) phOutside(o *opaque, args []any, keys map[string]any, at spot)
 	if len(o.path) > 400 {
 		return dontKnow("a chain of calls"), nil
 	}
-	return &opaque{path: o.path + "()", recv: o, args: args, keys: keys}, nil
+	if o.path == "socket_bind" { // it is taken to work, as listening is
+		return true, nil
+	}
+	return &opaque{path: o.path + "()", recv: o, args: args, keys: keys, fresh: makers[o.path]}, nil
 }
 
 // waitsPHP are the functions that wait for who connects (PHP manual, "Sockets",

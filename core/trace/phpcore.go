@@ -388,7 +388,11 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 	case "boolval":
 		yes, ok := phTruth(arg(0))
 		return yes, ok, nil
-	case "is_null", "is_string", "is_int", "is_integer", "is_bool", "is_array", "is_float", "is_object", "is_callable", "is_iterable", "is_scalar":
+	case "is_null", "is_string", "is_int", "is_integer", "is_bool", "is_array", "is_float", "is_object", "is_callable", "is_iterable", "is_scalar", "is_resource":
+		if o, ok := arg(0).(*opaque); ok && o.fresh { // streams are resources, sockets are objects (PHP 8)
+			stream := strings.HasPrefix(o.path, "stream_")
+			return name == "is_resource" && stream || name == "is_object" && !stream, true, nil
+		}
 		if !known(arg(0)) {
 			return dontKnow("what kind something is of"), true, nil
 		}
@@ -981,7 +985,7 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 		m.forks = true
 		return integer(0), true, nil
 	case "socket_create":
-		return &opaque{path: "socket_create()"}, true, nil
+		return &opaque{path: "socket_create()", fresh: true}, true, nil
 	case "socket_set_option", "stream_set_blocking", "stream_context_create", "socket_listen", "socket_set_nonblock":
 		return true, true, nil
 	}

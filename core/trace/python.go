@@ -12,7 +12,6 @@ import (
 	"ubique/core/code"
 	"ubique/core/place"
 	"ubique/core/source"
-	"ubique/core/value"
 )
 
 // pyBuiltin calls a function of Python or of its library; done is false for any
@@ -435,31 +434,23 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			return dontKnow("whether something can be called"), true, nil
 		}
 		return false, true, nil
-	case "dotenv.dotenv_values":
-		name := ".env"
+	case "dotenv.dotenv_values", "dotenv.load_dotenv":
+		var name any = ".env"
 		if len(args) > 0 && args[0] != nil {
-			name = pathText(args[0])
-		} else if p, ok := keys["dotenv_path"]; ok {
-			name = pathText(p)
+			name = args[0]
+		} else if p, ok := keys["dotenv_path"]; ok && p != nil {
+			name = p
 		}
-		d := newObject()
-		d.dict = true
-		switch x := m.readFile(name).(type) {
-		case *thrown: // none is there
-			return d, true, nil
-		case *content:
-			if x.data != nil && x.data.Kind == value.Object {
-				for i, k := range x.data.Keys {
-					t, err := m.fromValue(x.data.Kids[i], 0)
-					if err != nil {
-						return nil, true, err
-					}
-					d.set(k, t)
-				}
-				return d, true, nil
+		d, there, err := m.dotenvFile(name)
+		if err != nil || f.path == "dotenv.dotenv_values" {
+			return d, true, err
+		}
+		for _, k := range d.keys {
+			if _, set := m.env[k]; !set || keys["override"] == true {
+				m.env[k] = show(d.cells[k].v)
 			}
 		}
-		return nil, true, giveUp("a dotenv file")
+		return there, true, nil
 	case "getopt.getopt", "getopt.gnu_getopt":
 		v, err := m.pyOptions(args, f.path == "getopt.gnu_getopt")
 		return v, true, err

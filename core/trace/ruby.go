@@ -1206,7 +1206,7 @@ func (m *machine) rbOutside(o *opaque, args []any, kw *object, block any, at spo
 	if len(o.path) > 400 {
 		return dontKnow("a chain of calls"), nil
 	}
-	return &opaque{path: o.path + "()", recv: o, args: args, keys: keys}, nil
+	return &opaque{path: o.path + "()", recv: o, args: args, keys: keys, fresh: name == "new"}, nil
 }
 
 // rbHanded notes blocks that are given away.

@@ -78,3 +78,34 @@ const gunicornSettings = `config wsgi_app bind backlog workers worker_class thre
 	ciphers raw_paste_global_conf permit_obsolete_folding strip_header_spaces
 	permit_unconventional_http_method permit_unconventional_http_version casefold_http_method
 	forwarder_headers header_map`
+
+// expressSettings are the settings that an application of Express has from the
+// start (Express 5, API, "app.set", table of settings).
+var expressSettings = map[string]bool{"env": true, "etag": true, "etag fn": true, "jsonp callback name": true, "query parser": true, "query parser fn": true,
+	"subdomain offset": true, "trust proxy": true, "trust proxy fn": true, "view": true, "views": true, "view cache": true, "x-powered-by": true}
+
+// makers are the calls that always give an object: of Node.js 20, Express 5, Koa 3,
+// Fastify 5, Hono 4, of the JDK 21; those of PHP 8.4 are taken to work.
+var makers = words(`express express.Router fastify fastify.fastify http.createServer https.createServer http2.createServer http2.createSecureServer net.createServer
+	node:http.createServer polka restify.createServer connect micro.serve socket.io h3.createApp h3.createRouter
+	com.sun.net.httpserver.HttpServer.create HttpServer.create HttpsServer.create java.util.concurrent.Executors.newFixedThreadPool Executors.newFixedThreadPool
+	Executors.newCachedThreadPool Executors.newVirtualThreadPerTaskExecutor
+	stream_socket_server socket_create_listen socket_import_stream`)
+
+// counting are objects that may hold as nothing does (Python 3.14, "Truth Value
+// Testing").
+var counting = words(`collections.Counter() collections.deque() decimal.Decimal() fractions.Fraction() datetime.timedelta() array.array()`)
+
+// classNamed reports whether a name of Python is written as classes are (PEP 8,
+// "Class Names").
+func classNamed(name string) bool {
+	return len(name) > 1 && name[0] >= 'A' && name[0] <= 'Z' && strings.ToUpper(name) != name
+}
+
+// goMakes reports whether something of Go was made by a function that is named as
+// those are that make things (Effective Go, "Package names").
+func goMakes(o *opaque) bool {
+	call, ok := strings.CutSuffix(o.path, "()")
+	name := call[strings.LastIndexByte(call, '.')+1:]
+	return ok && (strings.HasPrefix(name, "New") || name == "Default") && !strings.Contains(call, "()")
+}

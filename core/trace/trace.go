@@ -220,6 +220,8 @@ type machine struct {
 	noted    func(*value.Value) (note, stays bool)
 	modules  map[string]*module
 	packages map[string]*opaque
+	line     map[int]*list // its arguments, from one on
+	changed  *value.Eval   // package value with the arguments that it made of them
 
 	goPackages    map[string]*goPackage
 	ruby          *rubyState
@@ -660,7 +662,7 @@ func (m *machine) outside(path string) any {
 	case "os.environ":
 		return &envMap{}
 	case "sys.argv":
-		return &list{items: m.argv()}
+		return m.commandLine(0)
 	}
 	return m.package1(path)
 }

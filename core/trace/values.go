@@ -72,6 +72,7 @@ type (
 		props *object
 		sub   *function // a command of it is made
 		self  *object   // whose method it is (Go)
+		fresh bool      // it is an object that was made: there, and nothing else
 	}
 	// promise is what an async function gives; it is settled at once.
 	promise struct {
@@ -327,7 +328,7 @@ func truth(v any, py bool) (yes, ok bool) {
 	case *opaque:
 		// A package, a class, a function of one is there; what a call gives is not
 		// known.
-		return true, v.path != "" && !strings.Contains(v.path, "()")
+		return true, v.certain() || v.fresh && !counting[v.path]
 	}
 	return true, true
 }
@@ -382,7 +383,12 @@ const maxTurned = 2000
 
 func (t *turned) value(v any, depth int) *value.Value {
 	w := &value.Value{At: t.at.span()}
-	if t.n++; depth > 8 || t.n > maxTurned {
+	_, inner := v.(*list)
+	switch v.(type) {
+	case *object, *opaque, *promise:
+		inner = true
+	}
+	if t.n++; depth > 8 && inner || t.n > maxTurned {
 		return value.NotKnown("nested too deep", w.At)
 	}
 	switch v := v.(type) {

@@ -189,9 +189,9 @@ func destination(flags []string) string {
 	return ""
 }
 
-// given gives the value that the start command passes for a flag, or for the
-// first argument that is no flag.
-func (e *Eval) given(flags []string) *Value {
+// given gives the value that the start command passes for a flag, the last of
+// several, or for the first argument that is no flag.
+func (e *Eval) given(flags []string) (last *Value) {
 	for i, a := range e.Args {
 		for _, f := range flags {
 			switch {
@@ -200,19 +200,19 @@ func (e *Eval) given(flags []string) *Value {
 					return a
 				}
 			case a.Kind == Str && a.Text == f && i+1 < len(e.Args):
-				return e.Args[i+1]
+				last = e.Args[i+1]
 			case a.Kind == Str && strings.HasPrefix(a.Text, f+"="):
-				return text(a.Text[len(f)+1:], a.At)
+				last = text(a.Text[len(f)+1:], a.At)
 			case a.Kind == Op && a.Text == "concat" && a.Kids[0].Kind == Str && strings.HasPrefix(a.Kids[0].Text, f+"="):
 				rest := append([]*Value{text(a.Kids[0].Text[len(f)+1:], a.At)}, a.Kids[1:]...)
 				if rest[0].Text == "" && len(rest) > 1 {
 					rest = rest[1:]
 				}
-				return Concat(rest...)
+				last = Concat(rest...)
 			}
 		}
 	}
-	return nil
+	return last
 }
 
 // percent formats as Python's text % values for plain %s and %d.
@@ -364,29 +364,57 @@ func (e *Eval) PathOf(v *Value) (p string, ok bool) {
 	return p, ok && p != ".." && !strings.HasPrefix(p, "../")
 }
 
-// pathOf reads text seen from the folder that the program runs in, and what is
+// PathUnder is the same in an environment.
+func (e *Eval) PathUnder(v *Value, env Environ) (p string, ok bool) {
+	p, ok = e.pathIn(v, &env, 0)
+	return p, ok && p != ".." && !strings.HasPrefix(p, "../")
+}
+
+func (e *Eval) pathOf(v *Value, depth int) (string, bool) { return e.pathIn(v, nil, depth) }
+
+// pathIn reads text seen from the folder that the program runs in, and what is
 // made of the place of the source file (documentation of Python 3.14, "pathlib"
 // and "os.path"; of Node.js 24, "path" and "ECMAScript modules"; of Ruby 3.4,
 // "File"; of PHP 8.4, "dirname").
-func (e *Eval) pathOf(v *Value, depth int) (string, bool) {
+func (e *Eval) pathIn(v *Value, env *Environ, depth int) (string, bool) {
 	if v == nil || depth > 12 {
 		return "", false
 	}
+	word := func(k *Value) (string, bool) {
+		if k.Kind != Str && env != nil {
+			o := k.Under(*env)
+			return o.Text, o.Kind == Str
+		}
+		return k.Text, k.Kind == Str
+	}
 	under := func(base string, rest []*Value) (string, bool) {
 		for _, k := range rest {
-			if k.Kind != Str {
+			text, ok := word(k)
+			if !ok {
 				return "", false
 			}
-			base = path.Join(base, k.Text)
+			base = path.Join(base, text)
 		}
 		return base, true
+	}
+	if env != nil {
+		if o := v.Under(*env); o.Kind == Str {
+			return path.Join(e.Dir, o.Text), true
+		}
+		if v.Kind == Cond && len(v.Kids) == 3 {
+			if holds, ok := v.Kids[0].Under(*env).Truth(v.Py); ok && holds {
+				return e.pathIn(v.Kids[1], env, depth+1)
+			} else if ok {
+				return e.pathIn(v.Kids[2], env, depth+1)
+			}
+		}
 	}
 	switch v.Kind {
 	case Str:
 		return path.Join(e.Dir, v.Text), true
 	case Op:
 		if len(v.Kids) == 1 && (v.Text == "astext" || v.Text == "String") {
-			return e.pathOf(v.Kids[0], depth+1)
+			return e.pathIn(v.Kids[0], env, depth+1)
 		}
 		if len(v.Kids) == 0 || v.Text != "/" && v.Text != "concat" && v.Text != "+" {
 			return "", false
@@ -395,18 +423,19 @@ func (e *Eval) pathOf(v *Value, depth int) (string, bool) {
 			o := v.Under(Environ{})
 			return path.Join(e.Dir, o.Text), o.Kind == Str
 		}
-		base, ok := e.pathOf(v.Kids[0], depth+1)
+		base, ok := e.pathIn(v.Kids[0], env, depth+1)
 		if !ok || v.Kids[0].Kind == Str && v.Text != "/" {
 			return "", false
 		}
 		for _, k := range v.Kids[1:] {
-			if k.Kind != Str {
+			text, ok := word(k)
+			if !ok {
 				return "", false
 			}
 			if v.Text == "/" {
 				base += "/"
 			}
-			base += k.Text
+			base += text
 		}
 		return strings.TrimPrefix(path.Clean(base), "/"), true
 	case External:
@@ -417,7 +446,7 @@ func (e *Eval) pathOf(v *Value, depth int) (string, bool) {
 		if len(v.Kids) == 0 {
 			return "", false
 		}
-		return e.pathOf(v.Kids[0], depth+1)
+		return e.pathIn(v.Kids[0], env, depth+1)
 	}
 	switch v.Text {
 	case "__file__", "__filename", "__FILE__", "import.meta.url", "import.meta.filename", "import.meta.path":
@@ -439,7 +468,7 @@ func (e *Eval) pathOf(v *Value, depth int) (string, bool) {
 		return p, ok
 	case "File.expand_path()": // from a folder that stands behind
 		if len(v.Kids) == 2 {
-			p, ok := e.pathOf(v.Kids[1], depth+1)
+			p, ok := e.pathIn(v.Kids[1], env, depth+1)
 			if !ok {
 				return "", false
 			}
@@ -457,7 +486,7 @@ func (e *Eval) pathOf(v *Value, depth int) (string, bool) {
 		return under(p, v.Kids[1:])
 	case "URL()": // beside the file that the second argument names
 		if len(v.Kids) == 2 && v.Kids[0].Kind == Str {
-			if p, ok := e.pathOf(v.Kids[1], depth+1); ok {
+			if p, ok := e.pathIn(v.Kids[1], env, depth+1); ok {
 				return under(dirOf(p), v.Kids[:1])
 			}
 		}
@@ -474,12 +503,12 @@ func (e *Eval) pathOf(v *Value, depth int) (string, bool) {
 		return "", false
 	}
 	if strings.HasSuffix(v.Text, ".parent") {
-		p, ok := e.pathOf(v.Recv, depth+1)
+		p, ok := e.pathIn(v.Recv, env, depth+1)
 		return dirOf(p), ok
 	}
 	for _, end := range []string{".resolve()", ".absolute()", ".expanduser()", ".joinpath()"} {
 		if strings.HasSuffix(v.Text, end) {
-			p, ok := e.pathOf(v.Recv.Recv, depth+1)
+			p, ok := e.pathIn(v.Recv.Recv, env, depth+1)
 			if !ok {
 				return "", false
 			}

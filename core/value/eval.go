@@ -44,6 +44,9 @@ type Eval struct {
 	Quoted   []bool   // which of them stand in quotes: an empty one is there all the same
 	Packaged bool     // a package manager runs the program, and sets variables of its own
 	Released bool     // it runs as a release (Elixir)
+	// Denied reports whether the runtime keeps a program from a thing: what it reads
+	// then fails. The kinds are env and read; nil: nothing is kept.
+	Denied func(kind, what string) bool
 	// Properties are those that the command line of a virtual machine sets.
 	Properties map[string]*Value
 	// Settings is the module behind django.conf.settings, nil where there is

@@ -88,7 +88,11 @@ func (e *Eval) goCall(n *code.Node, s *code.Scope, c *context) *Value {
 		}
 		return Concat(args...)
 	case "net.JoinHostPort":
-		return Concat(arg(0), text(":", at), arg(1))
+		host := arg(0)
+		if host.Kind == Str && strings.Contains(host.Text, ":") {
+			host = text("["+host.Text+"]", host.At)
+		}
+		return Concat(host, text(":", at), arg(1))
 	case "cmp.Or":
 		v := arg(0)
 		for i := 1; i < len(n.Kids)-1; i++ {
@@ -177,38 +181,31 @@ func (e *Eval) goFlag(name, def *Value, number bool, n *code.Node, s *code.Scope
 	if name.Kind != Str {
 		return unknown("a flag whose name is made while the program runs", at)
 	}
-	for i, a := range e.Args {
-		word := a
-		if a.Kind == Op && a.Text == "concat" && len(a.Kids) > 0 && a.Kids[0].Kind == Str { // -port=$PORT
-			for _, dash := range []string{"-", "--"} {
-				if rest, ok := strings.CutPrefix(a.Kids[0].Text, dash+name.Text+"="); ok {
-					v := Concat(append([]*Value{text(rest, a.At)}, a.Kids[1:]...)...)
-					if number {
-						v = op("int", true, at, v)
-					}
-					return v
-				}
-			}
-			continue
-		}
-		if word.Kind != Str {
-			continue
-		}
+	for i, a := range slices.Backward(e.Args) { // the last counts
+		var v *Value
 		for _, dash := range []string{"-", "--"} {
-			if word.Text == dash+name.Text && i+1 < len(e.Args) {
-				v := e.Args[i+1]
-				if number {
-					v = op("int", true, at, v)
-				}
-				return v
+			head, rest := a, []*Value(nil)
+			if a.Kind == Op && a.Text == "concat" && len(a.Kids) > 0 { // -port=$PORT
+				head, rest = a.Kids[0], a.Kids[1:]
 			}
-			if rest, ok := strings.CutPrefix(word.Text, dash+name.Text+"="); ok {
-				v := text(rest, word.At)
-				if number {
-					v = op("int", true, at, v)
-				}
-				return v
+			if head.Kind != Str {
+				break
 			}
+			if tail, ok := strings.CutPrefix(head.Text, dash+name.Text+"="); ok {
+				v = text(tail, a.At)
+				if rest != nil {
+					v = Concat(append([]*Value{v}, rest...)...)
+				}
+			} else if rest == nil && head.Text == dash+name.Text && i+1 < len(e.Args) {
+				v = e.Args[i+1]
+			}
+		}
+		switch {
+		case v == nil:
+		case number:
+			return op("int", true, at, v)
+		default:
+			return v
 		}
 	}
 	return def

@@ -54,6 +54,11 @@ func (e *Eval) goLibrary(n *code.Node, s *code.Scope, c *context) *Value {
 	if !callee.Is(code.Member) {
 		return nil
 	}
+	if callee.Name == "Must" && len(n.Kids) == 2 && n.Kids[1].Is(code.Call) { // what ends the program, or the first of what it is given
+		if fn := e.expr(callee, s, c); strings.HasSuffix(Library(fn.Text), "caarlos0/env.Must") {
+			return e.goLibrary(n.Kids[1], s, c)
+		}
+	}
 	arg := func(i int) *Value {
 		if i+1 < len(n.Kids) {
 			return e.expr(n.Kids[i+1], s, c)

@@ -417,6 +417,9 @@ func (u *evaluation) operate(v *Value, depth int) Outcome {
 // comparing are the operators that ask whether two things are the same.
 var comparing = map[string]bool{"==": true, "!=": true, "===": true, "!==": true, "in": true}
 
+// ToNumber converts a text as JavaScript's Number() does.
+func ToNumber(s string) float64 { return toNumber(Outcome{Kind: Str, Text: s}) }
+
 // toNumber converts as JavaScript's Number() does (ECMA-262, 7.1.4).
 func toNumber(o Outcome) float64 {
 	switch o.Kind {

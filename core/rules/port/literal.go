@@ -55,6 +55,8 @@ func remedy(on *rules.On, v verdict, name string) string {
 	switch l.Server {
 	case "gunicorn", "hypercorn":
 		return "--bind 0.0.0.0:$" + name
+	case "aiohttp.web":
+		return "-H 0.0.0.0 -P $" + name
 	case "daphne":
 		return "-b 0.0.0.0 -p $" + name
 	case "waitress-serve":

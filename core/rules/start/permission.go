@@ -5,70 +5,10 @@ import (
 	"path"
 	"strings"
 
-	"ubique/core/fact"
 	"ubique/core/place"
 	"ubique/core/rules"
 	"ubique/core/survey"
 )
-
-// granted reads what a command of Deno grants: flags before the file only
-// (Deno manual, "Security and permissions", 2026-11).
-func granted(s *fact.Start) (allow map[string][]string, all bool, late map[string]place.Span) {
-	allow, late = map[string][]string{}, map[string]place.Span{}
-	short := map[string]string{"-N": "net", "-E": "env", "-R": "read", "-W": "write", "-S": "sys", "-I": "import"}
-	target, has := s.Final.Target()
-	past := false
-	for _, w := range s.Final.Args {
-		if has && w.At == target.At {
-			past = true
-			continue
-		}
-		flag, list, listed := strings.Cut(w.Text, "=")
-		name := ""
-		if len(flag) > 1 && flag[0] == '-' && flag[1] != '-' { // -NE stands for -N -E
-			for _, letter := range flag[1:] {
-				if letter == 'A' {
-					flag = "-A"
-				}
-				if n := short["-"+string(letter)]; n != "" {
-					if name != "" && !past {
-						allow[name] = append(allow[name], "")
-					}
-					name = n
-				}
-			}
-		}
-		if rest, ok := strings.CutPrefix(flag, "--allow-"); ok {
-			name = rest
-		}
-		switch {
-		case flag == "-A", name == "all", flag == "-P", flag == "--permission-set":
-			if !past {
-				return allow, true, late
-			}
-			late["net"], late["env"], late["read"] = w.At, w.At, w.At
-		case name == "":
-		case past:
-			late[name] = w.At
-		case listed:
-			allow[name] = append(allow[name], strings.Split(list, ",")...)
-		default:
-			allow[name] = append(allow[name], "")
-		}
-	}
-	return allow, false, late
-}
-
-// covers reports whether a list of what is allowed holds a name; an empty
-// entry stands for everything.
-func covers(list []string, match func(string) bool) bool {
-	for _, x := range list {
-		if x == "" || match(x) {
-			return true
-		}
-	}
-	return false
-}
 
 var permission = &rules.Rule{
 	ID: "start/permission", Level: rules.Blocker, Title: "the runtime is not granted what the code needs", Doc: doc("permission"),
@@ -86,7 +26,7 @@ var permission = &rules.Rule{
 			if verb == "task" || verb == "test" {
 				continue
 			}
-			allow, all, late := granted(s)
+			allow, all, late := survey.Granted(s)
 			if all || p.Component.Granted {
 				continue
 			}
@@ -104,7 +44,7 @@ var permission = &rules.Rule{
 			listens(on, verb, allow, report)
 			env := map[string]bool{}
 			for _, v := range s.Variables {
-				if env[v.Name] || covers(allow["env"], func(x string) bool {
+				if env[v.Name] || survey.Covers(allow["env"], func(x string) bool {
 					ok, _ := path.Match(x, v.Name)
 					return ok
 				}) {
@@ -134,11 +74,9 @@ func listens(on *rules.On, verb string, allow map[string][]string, report func(k
 		if l.Via != "code" || out.Outcome == "skipped" || strings.HasPrefix(out.Interface, "unix:") {
 			continue
 		}
-		host := map[string]string{"any": "0.0.0.0", "loopback": "127.0.0.1"}[out.Interface]
-		port := fmt.Sprint(out.Port)
-		if covers(allow["net"], func(x string) bool {
-			return out.Outcome != "listens" || host == "" || x == host || x == host+":"+port || x == "localhost" && host == "127.0.0.1" || x == ":"+port || x == "localhost:"+port && host == "127.0.0.1" || strings.HasPrefix(x, "[::]")
-		}) {
+		told, kept := *l, allow["net"]
+		told.Net = nil
+		if out := told.Under(on.Ported); len(kept) > 0 && !survey.Forbidden(kept, out) {
 			continue
 		}
 		report("net", "--allow-net", "the code listens", l.At, 0)
