@@ -550,6 +550,19 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 			return dontKnow("the arguments of the command line"), true, nil
 		}
 		return m.parseArgs(config)
+	case "ajv().compile", "ajv.Ajv().compile", "ajv.default().compile":
+		return m.compiled(f.recv, arg(0))
+	case "env-schema", "env-schema.envSchema", "env-schema.default":
+		return m.envSchema(arg(0))
+	case "fs.readdirSync", "fs.promises.readdir", "fs/promises.readdir":
+		l, ok := m.folder(arg(0))
+		if !ok || len(args) > 1 {
+			return nil, false, nil
+		}
+		if f.path != "fs.readdirSync" {
+			return &promise{v: l}, true, nil
+		}
+		return l, true, nil
 	case "dotenv.config", "dotenv.configDotenv":
 		return m.dotenvConfig(arg(0))
 	case "process.exit", "Deno.exit":
@@ -782,6 +795,23 @@ func (m *machine) dotenvFile(name any) (d *object, there bool, err error) {
 		d.set(k, t)
 	}
 	return d, true, nil
+}
+
+// folder lists what ships in a folder of the tree, by name; ok is false where it is
+// not told, or nothing is there.
+func (m *machine) folder(name any) (*list, bool) {
+	if _, ok := name.(*opaque); ok {
+		return nil, false
+	}
+	dir, ok := m.treePath(pathText(name))
+	if !ok {
+		return nil, false
+	}
+	l := &list{}
+	for _, p := range m.e.Loader.Beside(dir) {
+		l.items = append(l.items, path.Base(p))
+	}
+	return l, len(l.items) > 0 && len(l.items) < maxItems
 }
 
 // denied is the error of what the runtime does not grant (Deno 2.9).

@@ -369,6 +369,19 @@ func (m *machine) outsideMethod(o *opaque, name string, args []any, keys map[str
 		return nil, false, nil
 	}
 	switch {
+	case emitters[o.path]:
+		return m.emitter(o, name, args, props, s)
+	case name == "register" && strings.HasPrefix(o.path, "fastify") && len(args) > 1 && isPackage(args[0], "@fastify/env"):
+		v, done, err := m.envSchema(args[1])
+		if err != nil || !done {
+			return nil, done, err
+		}
+		key := "config"
+		if k, ok := args[1].(*object).get("confKey"); ok {
+			key = show(k)
+		}
+		props().set(key, v)
+		return &promise{v: o}, true, nil
 	case name == "register" && strings.HasPrefix(o.path, "fastify"): // a plugin, which is run
 		fn, ok := first(args).(*function)
 		if !ok {
@@ -414,6 +427,49 @@ func (m *machine) outsideMethod(o *opaque, name string, args []any, keys map[str
 		case plain && !expressSettings[name] && !(o.props != nil && o.props.cells["\x00set"] != nil):
 			return undefined, true, nil
 		}
+	}
+	return nil, false, nil
+}
+
+// isPackage reports whether a value is what a package gives.
+func isPackage(v any, name string) bool {
+	o, ok := v.(*opaque)
+	return ok && (o.path == name || o.path == name+".default" || strings.HasPrefix(o.path, name+".") && !strings.Contains(o.path, "("))
+}
+
+// emitter is what an emitter of events of its own does (Node.js 24, "Events").
+func (m *machine) emitter(o *opaque, name string, args []any, props func() *object, s *scope) (any, bool, error) {
+	key := "\x00on " + show(first(args))
+	listed := func() *list {
+		if c := props().cells[key]; c != nil {
+			return c.v.(*list)
+		}
+		return &list{}
+	}
+	fn, _ := at2(args, 1).(*function)
+	switch {
+	case !known(first(args)):
+		return nil, false, nil
+	case fn != nil && (name == "on" || name == "once" || name == "addListener"):
+		l := listed()
+		l.items = append(l.items, &list{items: []any{fn, name == "once"}})
+		props().set(key, l)
+		return o, true, nil
+	case fn != nil && (name == "off" || name == "removeListener"):
+		l := listed()
+		l.items = slices.DeleteFunc(slices.Clone(l.items), func(x any) bool { return x.(*list).items[0] == any(fn) })
+		props().set(key, l)
+		return o, true, nil
+	case name == "emit":
+		l := listed()
+		now := slices.Clone(l.items)
+		l.items = slices.DeleteFunc(l.items, func(x any) bool { return x.(*list).items[1] == true })
+		for _, x := range now {
+			if _, err := m.call(x.(*list).items[0], o, args[1:], nil, spot{s.module.file, s.module.file.Body}); err != nil {
+				return nil, true, err
+			}
+		}
+		return len(now) > 0, true, nil
 	}
 	return nil, false, nil
 }

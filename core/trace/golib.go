@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"go/token"
 	"math"
+	"path"
 	"reflect"
 	"regexp"
 	"slices"
@@ -299,10 +300,30 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 			return []goValue{{integer(0), tLength}, {&goFault{msg: e.Error()}, tFault}}, true, nil
 		}
 		return []goValue{{integer(d), tLength}, {nil, nil}}, true, nil
-	case "os.ReadFile", "io/ioutil.ReadFile", "os.Open":
-		switch x := m.readFile(m.goOld(arg(0), 0)).(type) {
+	case "io/fs.Sub": // of files that are built in
+		if o := unknown(0); o != nil && o.path == "embed.FS" {
+			if dir, ok := text(1); ok {
+				return []goValue{{&opaque{path: o.path, args: []any{path.Join(show(o.args[0]), dir)}}, nil}, {nil, nil}}, true, nil
+			}
+		}
+	case "os.ReadFile", "io/ioutil.ReadFile", "os.Open", "embed.FS.ReadFile", "embed.FS.Open", "io/fs.ReadFile":
+		named, of := arg(0), 0
+		built := f.recv
+		if p == "io/fs.ReadFile" {
+			if built = unknown(0); built == nil {
+				return nil, false, nil
+			}
+			named, of = arg(1), 1
+		}
+		file := m.goOld(named, 0)
+		if built != nil && built.path == "embed.FS" && len(built.args) == 1 {
+			if t, ok := text(of); ok {
+				file = root + "/" + path.Join(show(built.args[0]), t)
+			}
+		}
+		switch x := m.readFile(file).(type) {
 		case *thrown:
-			name, _ := text(0)
+			name, _ := text(of)
 			return []goValue{{nil, tBytes}, {&goFault{msg: "open " + name + ": no such file or directory", causes: []goValue{{m.package1("os.ErrNotExist"), nil}}, path: "io/fs.PathError"}, tFault}}, true, nil
 		case *content:
 			return []goValue{{x, tBytes}, {nil, nil}}, true, nil

@@ -539,6 +539,10 @@ func (m *machine) goVariables(spec, from *ast.ValueSpec, cells []*goCell, s *goS
 		}
 	}
 	if len(from.Values) == 0 {
+		if t != nil && t.name == "embed.FS" && len(cells) == 1 {
+			cells[0].v, cells[0].t = goValue{&opaque{path: "embed.FS", args: []any{source.Dir(s.file.f.Name)}}, nil}, t
+			return nil
+		}
 		if file := code.Embedded(d.Doc, spec.Doc); file != "" && len(cells) == 1 {
 			switch x := m.readFile(root + "/" + path.Join(source.Dir(s.file.f.Name), file)).(type) {
 			case *content:

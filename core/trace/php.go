@@ -2279,6 +2279,14 @@ func (m *machine) phOperate(name string, a, b any, s *scope, at spot) (any, erro
 			return dontKnow("what is made of " + o.String()), nil
 		}
 	}
+	if name == "+" {
+		if _, env := a.(*envMap); env {
+			a = m.envObject(true)
+		}
+		if _, env := b.(*envMap); env {
+			b = m.envObject(true)
+		}
+	}
 	if x, ok := isArray(a); ok && name == "+" {
 		if y, ok := isArray(b); ok {
 			c, err := m.phCopy(x, 0)

@@ -109,3 +109,6 @@ func goMakes(o *opaque) bool {
 	name := call[strings.LastIndexByte(call, '.')+1:]
 	return ok && (strings.HasPrefix(name, "New") || name == "Default") && !strings.Contains(call, "()")
 }
+
+// emitters are the emitters of events that a program makes.
+var emitters = words(`events() events.EventEmitter() events.default() eventemitter3() eventemitter3.EventEmitter()`)
