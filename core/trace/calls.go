@@ -368,9 +368,15 @@ func (m *machine) invoke(f *function, this any, args []any, keys map[string]any,
 		m.yields = m.yields[:len(m.yields)-1]
 		return l, err
 	}
+	if py && f.node.Flag&code.Async != 0 {
+		return &coroutine{run: func() (any, error) {
+			v, err := run()
+			return m.calmed(f, v, err)
+		}}, nil
+	}
 	v, err := run()
 	v, err = m.calmed(f, v, err)
-	if f.node.Flag&code.Async == 0 || py {
+	if f.node.Flag&code.Async == 0 {
 		return v, err
 	}
 	if t, ok := err.(*thrown); ok {

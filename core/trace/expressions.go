@@ -307,6 +307,14 @@ func (m *machine) yield(v any, n *code.Node, s *scope) error {
 // awaited is what a promise comes to.
 func awaited(v any) (any, error) {
 	for range 8 {
+		if c, ok := v.(*coroutine); ok {
+			x, err := c.wait()
+			if err != nil {
+				return nil, err
+			}
+			v = x
+			continue
+		}
 		p, ok := v.(*promise)
 		if !ok {
 			break

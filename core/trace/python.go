@@ -25,6 +25,9 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 	}
 	text := func(i int) string { return pyShow(arg(i)) }
 	top := m.topOf(at)
+	if v, done, err := m.tasks(f.path, args, at); done || err != nil {
+		return v, done, err
+	}
 	switch f.path {
 	case "int", "float", "str", "bool", "len", "abs", "round", "max", "min", "sum", "sorted", "hex", "ord", "chr", "repr", "os.path.join", "os.path.dirname", "os.path.abspath", "any", "all":
 		if o := opaqueAmong(args); o != nil {
@@ -760,12 +763,6 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		c.bases = nil
 		c.tupled = l.items
 		return c, true, nil
-	case "asyncio.run", "asyncio.get_event_loop().run_until_complete", "asyncio.new_event_loop().run_until_complete", "asyncio.create_task", "asyncio.ensure_future", "asyncio.gather", "asyncio.wait_for", "anyio.run":
-		if fn, ok := arg(0).(*function); ok {
-			v, err := m.call(fn, undefined, nil, nil, at)
-			return v, true, err
-		}
-		return arg(0), true, nil
 	case "multiprocessing.cpu_count", "os.cpu_count":
 		return integer(2), true, nil
 	case "asyncio.sleep", "time.sleep", "signal.signal", "signal.pause":

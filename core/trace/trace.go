@@ -102,7 +102,7 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 	for err == nil && len(m.later) > 0 { // what was put off
 		next := m.later[0]
 		m.later = m.later[1:]
-		_, err = m.call(next.fn, undefined, next.args, nil, next.at)
+		_, err = m.ran(next.fn, next.args, next.at)
 	}
 	if err == nil && len(m.calls) == 0 && m.unhandled == nil {
 		// It listens where something that is not followed calls back.
@@ -117,7 +117,7 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 				}
 				args = append(args, v)
 			}
-			if _, e := m.call(k.fn, undefined, args, nil, k.at); e != nil {
+			if _, e := m.ran(k.fn, args, k.at); e != nil {
 				if _, ok := e.(*exit); !ok {
 					err = giveUp("a function that is called back: %s", e.Error())
 				}

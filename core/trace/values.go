@@ -437,6 +437,8 @@ func (t *turned) value(v any, depth int) *value.Value {
 		return t.external(v, depth)
 	case *promise:
 		return t.value(v.v, depth+1)
+	case *coroutine:
+		return t.value(v.v, depth+1)
 	default:
 		return value.NotKnown("something that is not followed", w.At)
 	}

@@ -1,0 +1,145 @@
+package trace
+
+import "strings"
+
+// What Python does with functions that wait: a call makes a coroutine, which runs
+// once it is waited for or made a task (Python 3.14, "Coroutines and Tasks"; Trio
+// 0.31 and AnyIO 4, "nursery" and "task group").
+
+// coroutine is a call that has not run yet, or a task.
+type coroutine struct {
+	run   func() (any, error)
+	begun bool
+	v     any
+	err   *thrown
+	never bool // it does not end
+}
+
+// begin runs a coroutine as a task: one that does not end holds up no other.
+func (c *coroutine) begin() error {
+	if c.begun {
+		return nil
+	}
+	c.begun = true
+	v, err := c.run()
+	switch err := err.(type) {
+	case nil:
+		c.v = v
+	case *exit:
+		if !err.stays {
+			return err
+		}
+		c.never = true
+	case *thrown:
+		c.err = err
+	default:
+		return err
+	}
+	return nil
+}
+
+// wait gives what a coroutine comes to.
+func (c *coroutine) wait() (any, error) {
+	if err := c.begin(); err != nil {
+		return nil, err
+	}
+	switch {
+	case c.never:
+		return nil, &exit{stays: true}
+	case c.err != nil:
+		return nil, c.err
+	}
+	return c.v, nil
+}
+
+// gathered is a coroutine that waits for several.
+func gathered(of []any) (*coroutine, error) {
+	all := &coroutine{begun: true}
+	out := &list{}
+	for _, x := range of {
+		c, ok := x.(*coroutine)
+		if !ok {
+			out.items = append(out.items, x)
+			continue
+		}
+		if err := c.begin(); err != nil {
+			return nil, err
+		}
+		all.never = all.never || c.never
+		if all.err == nil {
+			all.err = c.err
+		}
+		out.items = append(out.items, c.v)
+	}
+	all.v = out
+	return all, nil
+}
+
+// tasks calls what waits for coroutines or makes tasks of them; done is false for
+// all else.
+func (m *machine) tasks(path string, args []any, at spot) (v any, done bool, err error) {
+	name := path[strings.LastIndexByte(path, '.')+1:]
+	first := first(args)
+	switch {
+	case path == "asyncio.gather":
+		c, err := gathered(args)
+		if err != nil {
+			return nil, true, err
+		}
+		return c, true, nil
+	case name == "run" && (path == "asyncio.run" || path == "uvloop.run" || path == "anyio.run" || path == "trio.run" || path == "asyncio.Runner().run"), name == "run_until_complete":
+		if fn, ok := first.(*function); ok {
+			if first, err = m.call(fn, undefined, args[1:], nil, at); err != nil {
+				return nil, true, err
+			}
+		}
+		if c, ok := first.(*coroutine); ok {
+			v, err := c.wait()
+			return v, true, err
+		}
+		return first, strings.HasPrefix(path, "asyncio.") || strings.HasPrefix(path, "anyio."), nil
+	case name == "start_soon":
+		if fn, ok := first.(*function); ok {
+			if first, err = m.call(fn, undefined, args[1:], nil, at); err != nil {
+				return nil, true, err
+			}
+			if c, ok := first.(*coroutine); ok {
+				return nil, true, c.begin()
+			}
+			return nil, true, nil
+		}
+	case name == "create_task", name == "ensure_future", name == "wait_for", name == "shield":
+		if c, ok := first.(*coroutine); ok {
+			return c, true, c.begin()
+		}
+		return first, strings.HasPrefix(path, "asyncio."), nil
+	case path == "asyncio.wait", path == "asyncio.as_completed":
+		l, ok := first.(*list)
+		if !ok {
+			return nil, false, nil
+		}
+		c, err := gathered(l.items)
+		if err != nil {
+			return nil, true, err
+		}
+		c.v = dontKnow("which tasks are done")
+		return c, true, nil
+	}
+	for _, a := range args { // what is not followed runs what it is handed
+		if c, ok := a.(*coroutine); ok {
+			if err := c.begin(); err != nil {
+				return nil, true, err
+			}
+		}
+	}
+	return nil, false, nil
+}
+
+// ran calls a function from outside of the program: one that waits runs too.
+func (m *machine) ran(fn any, args []any, at spot) (any, error) {
+	v, err := m.call(fn, undefined, args, nil, at)
+	if c, ok := v.(*coroutine); ok && err == nil {
+		return c.wait()
+	}
+	return v, err
+}
