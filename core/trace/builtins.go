@@ -25,6 +25,16 @@ import (
 // made is what `new` of a class of the language gives.
 func (m *machine) made(f *opaque, args []any, at spot) (any, bool, error) {
 	switch f.path {
+	case "commander.Command":
+		name := ""
+		if t, ok := first(args).(string); ok {
+			name = t
+		}
+		return m.commander(name, nil).obj, true, nil
+	case "commander.Option":
+		if t, ok := first(args).(string); ok {
+			return m.jsOption(t), true, nil
+		}
 	case "Map", "WeakMap":
 		o := newObject()
 		o.class = &class{name: "Map", builtin: true}
@@ -550,6 +560,10 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 			return dontKnow("the arguments of the command line"), true, nil
 		}
 		return m.parseArgs(config)
+	case "commander.createCommand":
+		return m.commander(show(arg(0)), nil).obj, true, nil
+	case "commander.createOption":
+		return m.jsOption(text(0)), true, nil
 	case "ajv().compile", "ajv.Ajv().compile", "ajv.default().compile":
 		return m.compiled(f.recv, arg(0))
 	case "env-schema", "env-schema.envSchema", "env-schema.default":

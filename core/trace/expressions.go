@@ -332,6 +332,9 @@ func (m *machine) name(n *code.Node, s *scope) (any, error) {
 		return m.read(c)
 	}
 	if s.python() {
+		if p := value.Starred(m.e.Loader, s.module.file, n.Name); p != "" {
+			return m.outside(p), nil
+		}
 		return m.outside(n.Name), nil
 	}
 	switch n.Name {

@@ -114,6 +114,11 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 		if f := b.plain(name); f != nil && s.python() {
 			return f, nil
 		}
+		if o, ok := b.this.(*object); ok && o.class != nil { // of what the class is built on
+			if base := outer(o.class); base != nil {
+				return &opaque{path: base.path + "()." + name, recv: &opaque{path: base.path + "()", recv: base}, self: o}, nil
+			}
+		}
 		return &opaque{path: "super." + name}, nil
 	case *module:
 		if c := b.top.vars[name]; c != nil {
@@ -276,6 +281,13 @@ func (m *machine) opaqueKey(b *opaque, name string) (any, error) {
 		return m.commandLine(0), nil
 	case "Deno.args":
 		return m.commandLine(2), nil
+	case "commander.program":
+		if b.props == nil {
+			b.props = newObject()
+		}
+		c := m.commander("", nil)
+		b.props.set(name, c.obj)
+		return c.obj, nil
 	case "process.platform", "sys.platform":
 		return "linux", nil
 	case "path.sep", "os.sep":
@@ -409,7 +421,21 @@ func (b *super) plain(name string) *function {
 	}
 	switch name {
 	case "__new__":
-		if outer(b.of) != nil {
+		if base := outer(b.of); base != nil && base.path == "type" { // of a metaclass
+			return do(func(m *machine, args []any, _ map[string]any, _ spot) (any, error) {
+				space, ok := at2(args, 3).(*object)
+				if !ok || len(m.making) == 0 {
+					return nil, giveUp("a class that a metaclass makes")
+				}
+				c := m.making[len(m.making)-1]
+				for _, k := range space.keys {
+					if c.statics.cells[k] == nil {
+						c.statics.set(k, space.cells[k].v)
+					}
+				}
+				return c, nil
+			})
+		} else if base != nil {
 			return nil
 		}
 		return do(func(_ *machine, args []any, _ map[string]any, at spot) (any, error) {
@@ -1007,6 +1033,19 @@ func (m *machine) class(n *code.Node, s *scope) (*class, error) {
 		}
 	}
 	if c.meta != nil {
+		if f, ok := classKey(c.meta, "__new__", true); ok {
+			d := newObject()
+			d.dict, d.keys, d.cells = true, c.statics.keys, c.statics.cells
+			m.making = append(m.making, c)
+			v, err := m.call(unbound(f), undefined, []any{c.meta, c.name, &list{items: c.bases, tuple: true}, d}, given, spot{s.module.file, n})
+			m.making = m.making[:len(m.making)-1]
+			if err != nil {
+				return nil, err
+			}
+			if v != any(c) {
+				return nil, giveUp("a class that a metaclass makes")
+			}
+		}
 		if f, ok := classKey(c.meta, "__init__", true); ok {
 			d := newObject()
 			d.dict, d.keys, d.cells = true, c.statics.keys, c.statics.cells
@@ -1014,10 +1053,8 @@ func (m *machine) class(n *code.Node, s *scope) (*class, error) {
 				return nil, err
 			}
 		}
-		for _, name := range []string{"__new__", "__prepare__"} {
-			if _, ok := classKey(c.meta, name, true); ok {
-				return nil, giveUp("a class that a metaclass makes")
-			}
+		if _, ok := classKey(c.meta, "__prepare__", true); ok {
+			return nil, giveUp("a class that a metaclass makes")
 		}
 	}
 	if s.python() && c.enum && flags { // numbers that are put together
@@ -1092,6 +1129,24 @@ func (m *machine) build(c *class, args []any, keys map[string]any, at spot) (any
 			}
 			if same, ok := equals(x, args[0], true); ok && same {
 				return v, nil
+			}
+		}
+		if f, ok := classKey(c, "_missing_", true); ok && !c.building {
+			f, _ := f.(*function)
+			if f == nil {
+				return nil, giveUp("a member that is missing")
+			}
+			w, given := *f, []any{args[0]}
+			if w.classOf {
+				w.this = c
+			} else {
+				w.static, given = true, []any{c, args[0]}
+			}
+			c.building = true
+			v, err := m.call(&w, undefined, given, nil, at)
+			c.building = false
+			if err != nil || v != nil {
+				return v, err
 			}
 		}
 		return nil, raise("ValueError", "no member of "+c.name)

@@ -220,6 +220,7 @@ type machine struct {
 	noted    func(*value.Value) (note, stays bool)
 	modules  map[string]*module
 	packages map[string]*opaque
+	making   []*class      // those that metaclasses make
 	line     map[int]*list // its arguments, from one on
 	changed  *value.Eval   // package value with the arguments that it made of them
 
@@ -604,8 +605,8 @@ func (m *machine) pyImport(n *code.Node, s *scope) error {
 	for _, k := range n.Kids {
 		if k.Flag&code.Star != 0 {
 			path, ok := m.e.Loader.Resolve(f, n.Name, "")
-			if !ok {
-				return giveUp("all that %s holds is taken", n.Name)
+			if !ok { // names of a package, which are looked for where they are used
+				continue
 			}
 			mod, err := m.load(path)
 			if err != nil {

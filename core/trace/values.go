@@ -59,6 +59,7 @@ type (
 		starts   map[*code.Node][]*function // what decorators make of the first values of fields
 		selfish  bool                       // its methods are its own too: a module of functions (Ruby)
 		extended []*class
+		building bool            // a member of an enumeration is looked for
 		readable map[string]bool // which of its objects' variables are read from outside (Ruby)
 	}
 	// opaque is something that is not followed, by its path.
@@ -107,6 +108,9 @@ type object struct {
 	made  *spot   // where it was made, for objects of classes
 	other any     // what it gives for keys that it does not have (Ruby)
 	proto *object // what it was made on with Object.create (JavaScript)
+	// command and option are those of commander that the program sees as this object.
+	command *jsCommand
+	option  *jsOption
 }
 
 func newObject() *object { return &object{cells: map[string]*cell{}} }
@@ -422,6 +426,13 @@ func (t *turned) value(v any, depth int) *value.Value {
 	case *object:
 		if w.Kind = value.Object; v.class != nil && !v.dict {
 			w.Kind, w.Text = value.Instance, v.class.name
+		}
+		if v.class != nil && v.class.data && len(v.class.tupled) > 0 && t.at.f.Lang == code.Python { // a named tuple
+			w.Kind = value.List
+			for _, k := range v.keys {
+				w.Kids = append(w.Kids, t.value(v.cells[k].v, depth+1))
+			}
+			return w
 		}
 		for _, k := range v.keys {
 			w.Keys, w.Kids = append(w.Keys, strings.TrimPrefix(k, symbolKey)), append(w.Kids, t.value(v.cells[k].v, depth+1))

@@ -850,6 +850,9 @@ func (e *Eval) name(n *code.Node, s *code.Scope, c *context) *Value {
 	if v := e.globalOf(n.Name, f.Lang); v != nil {
 		return v
 	}
+	if p := Starred(e.Loader, f, n.Name); p != "" {
+		return &Value{Kind: External, Text: p, At: f.At(n)}
+	}
 	return unknown(n.Name+" is not defined in what was read", f.At(n))
 }
 
