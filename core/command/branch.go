@@ -25,6 +25,9 @@ func (r *lineReader) set(name string, v *value.Value) {
 		r.vars = map[string]*value.Value{}
 	}
 	r.vars[name] = v
+	if r.exported["-a"] {
+		r.exported[name] = true
+	}
 }
 
 // passed is a variable as the programs of the script get it: as it is when it
@@ -392,6 +395,8 @@ func (r *lineReader) test(s *syntax.Stmt) (test *value.Value, not bool) {
 		switch {
 		case len(args) == 1:
 			return empty(args[0]), !not
+		case len(args) == 2 && r.there(args[0].Lit(), args[1]):
+			return value.Yes(r.o.span(c.Pos(), c.End())), not
 		case len(args) == 2 && args[0].Lit() == "-z":
 			return empty(args[1]), not
 		case len(args) == 2 && args[0].Lit() == "-n":
@@ -415,7 +420,9 @@ func (r *lineReader) test(s *syntax.Stmt) (test *value.Value, not bool) {
 		case *syntax.Word:
 			return empty(x), !not
 		case *syntax.UnaryTest:
-			if w, ok := x.X.(*syntax.Word); ok && x.Op == syntax.TsEmpStr {
+			if w, ok := x.X.(*syntax.Word); ok && r.there(x.Op.String(), w) {
+				return value.Yes(r.o.span(c.Pos(), c.End())), not
+			} else if ok && x.Op == syntax.TsEmpStr {
 				return empty(w), not
 			} else if ok && x.Op == syntax.TsNempStr {
 				return empty(w), !not

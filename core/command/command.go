@@ -68,10 +68,13 @@ type Line struct {
 // text stands at one place (a line of a process file, a string in JSON) or is
 // itself a file.
 type origin struct {
-	at    place.Span
-	file  bool
-	given bool // the arguments are known
-	args  []Word
+	at     place.Span
+	file   bool
+	given  bool // the arguments are known
+	args   []Word
+	read   func(name string) (string, bool) // a file of the tree that ships; nil: none is read
+	dir    string                           // the folder that a script runs in
+	script string                           // the script itself
 }
 
 func (o origin) span(pos, end syntax.Pos) place.Span {
@@ -94,9 +97,10 @@ func (o origin) span(pos, end syntax.Pos) place.Span {
 // its first character.
 func Parse(text string, at place.Span) (Line, error) { return parse(text, origin{at: at}) }
 
-// ParseFile reads a shell script that is given arguments.
-func ParseFile(name, text string, args []Word) (Line, error) {
-	line, err := parse(text, origin{at: place.Whole(name), file: true, given: true, args: args})
+// ParseFile reads a shell script that is given arguments; read gives the files
+// of the tree that it may take in, seen from the folder it runs in.
+func ParseFile(name, text string, args []Word, dir string, read func(name string) (string, bool)) (Line, error) {
+	line, err := parse(text, origin{at: place.Whole(name), file: true, given: true, args: args, read: read, dir: dir, script: name})
 	line.File = name
 	return line, err
 }
@@ -157,6 +161,7 @@ type lineReader struct {
 	within   []int             // the branches that are being read
 	tests    []Test            // what decides about these
 	branches int               // how many there were
+	taken    int               // files that were taken in
 }
 
 func (r *lineReader) stmt(s *syntax.Stmt, guarded bool) {
@@ -191,6 +196,14 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 		if len(c.Args) > 0 {
 			name := c.Args[0].Lit()
 			r.arguments(name, c.Args[1:])
+			switch {
+			case name == "set":
+				r.exportsAll(c.Args[1:])
+			case name == "cd":
+				r.changes(c.Args[1:])
+			case (name == "." || name == "source") && len(c.Args) > 1 && r.takes(c.Args[1], guarded):
+				return
+			}
 			if body, ok := r.funcs[name]; ok {
 				if body != nil && r.calls < maxCalls {
 					r.calls++
@@ -302,6 +315,9 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 		s := Simple{At: r.o.span(c.Pos(), c.End()), Guarded: guarded}
 		for _, a := range c.Args {
 			if a.Name == nil {
+				if c.Variant.Value == "export" && a.Value != nil {
+					r.exportsFile(a.Value)
+				}
 				continue
 			}
 			if a.Array != nil {

@@ -252,6 +252,10 @@ func simple(words []Word, c Context, env []Assign, steps []value.Step, exec bool
 		if g, ok := composer(words, c, env, steps, depth); ok {
 			return g
 		}
+	case "make", "gmake":
+		if g, ok := makeRun(words, c, env, steps, depth); ok {
+			return g
+		}
 	case "bundle":
 		if len(words) > 2 && words[1].Text == "exec" {
 			return simple(words[2:], c, env, steps, exec, depth+1)
@@ -694,7 +698,16 @@ func scriptFile(p string, w Word, args []Word, c Context, env []Assign, steps []
 	if strings.IndexByte(text, 0) >= 0 {
 		return Final{}, false
 	}
-	line, err := ParseFile(p, strings.ReplaceAll(text, "\r\n", "\n"), args)
+	line, err := ParseFile(p, strings.ReplaceAll(text, "\r\n", "\n"), args, c.Dir, func(name string) (string, bool) {
+		if c.Tree.State(name) != source.Shipped {
+			return "", false
+		}
+		f, err := c.Tree.Code(name)
+		if err != nil {
+			return "", false
+		}
+		return strings.ReplaceAll(string(f.Data), "\r\n", "\n"), true
+	})
 	if err != nil {
 		return Final{Program: Base(p), Path: p, At: w.At, Dir: c.Dir, Steps: steps, Reason: p + " could not be read as a shell script: " + err.Error()}, true
 	}

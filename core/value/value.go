@@ -113,6 +113,9 @@ func EnvOr(name string, other *Value, at place.Span) *Value {
 // No is a condition that never holds.
 func No(at place.Span) *Value { return boolean(false, at) }
 
+// Yes makes the value of a condition that always holds.
+func Yes(at place.Span) *Value { return boolean(true, at) }
+
 // NotKnown makes an unknown value with its reason.
 func NotKnown(why string, at place.Span) *Value { return unknown(why, at) }
 

@@ -1,0 +1,334 @@
+package command
+
+import (
+	"path"
+	"slices"
+	"strings"
+
+	"ubique/core/place"
+	"ubique/core/value"
+)
+
+// What make runs for a target: the recipes of what it needs, and its own (POSIX.1-2024,
+// "make"; GNU Make 4.4 manual, "How to Use Variables", "Variables from the
+// Environment", "Recipe Execution").
+
+// makefile is what stands in a file of make.
+type makefile struct {
+	vars    map[string]makeVar
+	order   []string
+	rules   map[string]*makeRule
+	first   string // the target that is made where none is named
+	exports map[string]bool
+	all     bool // all variables are exported
+}
+
+type makeVar struct {
+	text    string
+	unset   bool // it counts only where the environment has none (?=)
+	unknown bool // made by a condition or a function of make
+}
+
+type makeRule struct {
+	needs []string
+	lines []string
+	at    place.Span // of the first line of its recipe
+}
+
+// makeNames are the files that make looks for, in this order.
+var makeNames = []string{"GNUmakefile", "makefile", "Makefile"}
+
+// makeRun follows a target of make.
+func makeRun(words []Word, c Context, env []Assign, steps []value.Step, depth int) (Final, bool) {
+	w := words[0]
+	dir, file, target := c.Dir, "", ""
+	given := map[string]*value.Value{}
+	var names []string
+	for i := 1; i < len(words); i++ {
+		a := words[i]
+		name, text, set := strings.Cut(a.Text, "=")
+		switch {
+		case (a.Text == "-C" || a.Text == "-f") && i+1 < len(words) && words[i+1].Literal():
+			i++
+			if a.Text == "-f" {
+				file = words[i].Text
+			} else {
+				dir = path.Join(dir, words[i].Text)
+			}
+		case strings.HasPrefix(a.Text, "-"):
+		case set && name != "" && strings.Trim(name, "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789_") == "":
+			v := value.Text(text, a.At)
+			if !a.Literal() {
+				if a.Value == nil || a.Value.Kind != value.Op || a.Value.Text != "concat" || len(a.Value.Kids) == 0 || a.Value.Kids[0].Kind != value.Str {
+					return Final{}, false
+				}
+				_, head, _ := strings.Cut(a.Value.Kids[0].Text, "=")
+				v = value.Concat(append([]*value.Value{value.Text(head, a.At)}, a.Value.Kids[1:]...)...)
+			}
+			given[name] = v
+			names = append(names, name)
+		case !a.Literal():
+			return Final{}, false
+		case target == "":
+			target = a.Text
+		}
+	}
+	if file == "" {
+		for _, n := range makeNames {
+			if c.Tree.Has(path.Join(dir, n)) {
+				file = n
+				break
+			}
+		}
+	}
+	p := path.Join(dir, file)
+	if file == "" || !c.Tree.Has(p) {
+		return Final{}, false
+	}
+	src, err := c.Tree.Code(p)
+	if err != nil {
+		return Final{}, false
+	}
+	m := readMake(p, string(src.Data))
+	if target == "" {
+		target = m.first
+	}
+	if m.rules[target] == nil {
+		return Final{}, false
+	}
+	var body strings.Builder
+	for _, n := range m.order {
+		if v := m.vars[n]; !v.unknown && given[n] == nil {
+			text, ok := m.expand(v.text, given, "", nil, 0)
+			if !ok {
+				continue
+			}
+			if v.unset {
+				text = "${" + n + "-" + text + "}"
+			}
+			if m.all || m.exports[n] {
+				body.WriteString("export ")
+			}
+			body.WriteString(n + "=\"" + strings.NewReplacer(`"`, `\"`, "`", "\\`").Replace(text) + "\"\n")
+		}
+	}
+	at, ok := m.recipe(target, given, &body, map[string]bool{})
+	f := Final{Path: w.Text, Program: "make", At: w.At, Dir: dir, Env: env, Steps: steps}
+	if !ok {
+		f.Reason = p + " makes " + target + " with what is not followed"
+		return f, true
+	}
+	line, err := Parse(body.String(), at)
+	if err != nil {
+		f.Reason = "the recipe of " + target + " in " + p + " could not be read"
+		return f, true
+	}
+	for _, n := range names { // what stands on the command line is in the environment of all
+		env = append(env[:len(env):len(env)], Assign{n, given[n], w.At})
+	}
+	c.Dir = dir
+	steps = append(steps[:len(steps):len(steps)], value.Step{At: at, Note: "the recipe of " + target})
+	f = follow(line, c, env, steps, depth+1)
+	f.Holds = &Hold{"runner", "make", w.At}
+	return f, true
+}
+
+// readMake reads the lines of a file of make.
+func readMake(name, text string) *makefile {
+	m := &makefile{vars: map[string]makeVar{}, rules: map[string]*makeRule{}, exports: map[string]bool{}}
+	lines := strings.Split(strings.ReplaceAll(text, "\r\n", "\n"), "\n")
+	var now []*makeRule
+	under := 0 // conditions that are open
+	for i := 0; i < len(lines); i++ {
+		line, no := lines[i], i+1
+		for strings.HasSuffix(line, "\\") && i+1 < len(lines) {
+			i++
+			line = line[:len(line)-1] + " " + strings.TrimLeft(lines[i], "\t ")
+		}
+		if strings.HasPrefix(line, "\t") {
+			for _, r := range now {
+				if len(r.lines) == 0 {
+					r.at = place.Span{File: name, Line: no, Col: 2, EndLine: no, EndCol: len(lines[no-1]) + 1}
+				}
+				r.lines = append(r.lines, strings.TrimSpace(line))
+			}
+			continue
+		}
+		if h := strings.IndexByte(line, '#'); h >= 0 {
+			line = line[:h]
+		}
+		line = strings.TrimSpace(line)
+		word, rest, _ := strings.Cut(line, " ")
+		switch word {
+		case "":
+			continue
+		case "ifeq", "ifneq", "ifdef", "ifndef", "define":
+			under++
+			continue
+		case "endif", "endef":
+			under--
+			continue
+		case "else", "include", "-include", "sinclude", "unexport", "vpath":
+			continue
+		case "export", "override":
+			exported := word == "export"
+			line = strings.TrimSpace(rest)
+			if exported && line == "" {
+				m.all = true
+				continue
+			}
+			if !strings.Contains(line, "=") {
+				for _, n := range strings.Fields(line) {
+					m.exports[n] = exported
+				}
+				continue
+			}
+			n, _, _ := strings.Cut(line, "=")
+			m.exports[strings.TrimRight(n, " ?:+")] = exported
+		}
+		eq, colon := strings.IndexByte(line, '='), strings.IndexByte(line, ':')
+		if eq >= 0 && (colon < 0 || colon > eq || strings.HasPrefix(strings.TrimLeft(line[colon:], ":"), "=")) {
+			n := strings.TrimSpace(strings.TrimRight(line[:eq], "?:+!"))
+			op := strings.TrimSpace(line[len(strings.TrimRight(line[:eq], "?:+!")):eq])
+			v := makeVar{text: strings.TrimSpace(line[eq+1:]), unset: op == "?", unknown: under > 0 || op == "!"}
+			if strings.ContainsAny(n, " $") {
+				continue
+			}
+			old, had := m.vars[n]
+			switch {
+			case op == "?" && had:
+				continue
+			case op == "+" && had:
+				v.text, v.unset, v.unknown = old.text+" "+v.text, old.unset, v.unknown || old.unknown
+			case under > 0 && had:
+				v.unknown = true
+			}
+			if !had {
+				m.order = append(m.order, n)
+			}
+			m.vars[n] = v
+			now = nil
+			continue
+		}
+		if colon < 0 {
+			now = nil
+			continue
+		}
+		now = nil
+		needs, inline, one := strings.Cut(strings.TrimLeft(line[colon:], ":"), ";")
+		needs, _, _ = strings.Cut(needs, "|")
+		for _, t := range strings.Fields(line[:colon]) {
+			if strings.HasPrefix(t, ".") && !strings.Contains(t, "/") {
+				continue
+			}
+			r := m.rules[t]
+			if r == nil {
+				r = &makeRule{at: place.Span{File: name, Line: no, Col: 1, EndLine: no, EndCol: len(lines[no-1]) + 1}}
+				m.rules[t] = r
+			}
+			if m.first == "" && !strings.Contains(t, "%") {
+				m.first = t
+			}
+			r.needs = append(r.needs, strings.Fields(needs)...)
+			if one {
+				r.lines = append(r.lines, strings.TrimSpace(inline))
+			}
+			now = append(now, r)
+		}
+	}
+	if v, ok := m.vars[".DEFAULT_GOAL"]; ok {
+		m.first = v.text
+	}
+	m.order = slices.DeleteFunc(m.order, func(n string) bool { return strings.HasPrefix(n, ".") || n == "SHELL" || n == "MAKEFLAGS" })
+	return m
+}
+
+// recipe writes the commands of a target behind those of what it needs; ok is
+// false where make itself computes something in them.
+func (m *makefile) recipe(target string, given map[string]*value.Value, to *strings.Builder, seen map[string]bool) (at place.Span, ok bool) {
+	r := m.rules[target]
+	if r == nil || seen[target] || len(seen) > 64 {
+		return place.Span{}, true
+	}
+	seen[target] = true
+	for _, n := range r.needs {
+		if _, ok := m.recipe(n, given, to, seen); !ok {
+			return r.at, false
+		}
+	}
+	for _, line := range r.lines {
+		line = strings.TrimLeft(line, "@-+ ")
+		if strings.HasPrefix(line, "$(") || strings.HasPrefix(line, "${") { // the name of a program is taken as it stands
+			if end := strings.IndexAny(line, ")}"); end > 0 {
+				if v := m.vars[line[2:end]]; v.unset && !v.unknown && given[line[2:end]] == nil {
+					line = v.text + line[end+1:]
+				}
+			}
+		}
+		text, ok := m.expand(line, given, target, r.needs, 0)
+		if !ok {
+			return r.at, false
+		}
+		if strings.HasPrefix(text, "cd ") { // each line has a shell of its own
+			text = "(" + text + ")"
+		}
+		to.WriteString(text + "\n")
+	}
+	return r.at, true
+}
+
+// expand puts the variables of make into a text: what its file sets stands there,
+// what the environment may set is left to the shell.
+func (m *makefile) expand(text string, given map[string]*value.Value, target string, needs []string, depth int) (string, bool) {
+	if depth > 16 || len(text) > maxLine {
+		return "", false
+	}
+	var b strings.Builder
+	for i := 0; i < len(text); i++ {
+		if text[i] != '$' || i+1 == len(text) {
+			b.WriteByte(text[i])
+			continue
+		}
+		i++
+		name := text[i : i+1]
+		switch text[i] {
+		case '$':
+			b.WriteByte('$')
+			continue
+		case '(', '{':
+			end := strings.IndexByte(text[i:], map[byte]byte{'(': ')', '{': '}'}[text[i]])
+			if end < 0 {
+				return "", false
+			}
+			name = text[i+1 : i+end]
+			i += end
+		}
+		switch {
+		case name == "@" && target != "":
+			b.WriteString(target)
+		case name == "<" && len(needs) > 0:
+			b.WriteString(needs[0])
+		case name == "MAKE":
+			b.WriteString("make")
+		case name == "CURDIR":
+			b.WriteString(".")
+		case name == "" || strings.Trim(name, "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789_") != "":
+			return "", false
+		default:
+			v, set := m.vars[name]
+			switch {
+			case given[name] != nil || !set || v.unset && !v.unknown:
+				b.WriteString("${" + name + "}")
+			case v.unknown:
+				return "", false
+			default:
+				x, ok := m.expand(v.text, given, "", nil, depth+1)
+				if !ok {
+					return "", false
+				}
+				b.WriteString(x)
+			}
+		}
+	}
+	return b.String(), true
+}
