@@ -560,6 +560,24 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 			return dontKnow("the arguments of the command line"), true, nil
 		}
 		return m.parseArgs(config)
+	case "envalid.cleanEnv": // it ends the program where something is wrong
+		v := m.asking().Expr(at.n, m.topOf(at).static)
+		if v.Kind != value.Object {
+			return nil, false, nil
+		}
+		o := newObject()
+		for i, k := range v.Keys {
+			out := v.Kids[i].Under(m.now())
+			if out.Raise {
+				return nil, true, &exit{}
+			}
+			x, err := m.fromValue(v.Kids[i], 0)
+			if err != nil {
+				x = dontKnow("the variable " + k)
+			}
+			o.set(k, x)
+		}
+		return o, true, nil
 	case "commander.createCommand":
 		return m.commander(show(arg(0)), nil).obj, true, nil
 	case "commander.createOption":
@@ -809,6 +827,78 @@ func (m *machine) dotenvFile(name any) (d *object, there bool, err error) {
 		d.set(k, t)
 	}
 	return d, true, nil
+}
+
+// decoupled is what python-decouple gives for a name: the environment, then
+// settings.ini or .env, then the default, converted (its README, "How does it work?").
+func (m *machine) decoupled(args []any, keys map[string]any, at spot) (any, bool, error) {
+	name, ok := first(args).(string)
+	if !ok {
+		return nil, false, nil
+	}
+	given := func(i int, key string) (any, bool) {
+		if i < len(args) {
+			return args[i], true
+		}
+		v, ok := keys[key]
+		return v, ok
+	}
+	v, found := any(nil), false
+	if t, ok := m.lookup(name, at); ok {
+		v, found = t, true
+	}
+	if d := m.e.Loader.Data(path.Join(m.e.Dir, "settings.ini")).Get("settings", name); d != nil && !found {
+		v, found = d.Text, true
+	}
+	if !found {
+		d, _, err := m.dotenvFile(".env")
+		if err != nil {
+			return nil, true, err
+		}
+		if x, ok := d.get(name); ok {
+			v, found = x, true
+		}
+	}
+	if !found {
+		if v, found = given(1, "default"); !found {
+			return nil, true, raise("UndefinedValueError", name+" not found. Declare it as envvar or define a default value.")
+		}
+	}
+	cast, has := given(2, "cast")
+	if !has {
+		return v, true, nil
+	}
+	if o, ok := cast.(*opaque); ok {
+		switch o.path {
+		case "bool":
+			if b, ok := v.(bool); ok {
+				return b, true, nil
+			}
+			switch strings.ToLower(pyShow(v)) {
+			case "y", "yes", "t", "true", "on", "1":
+				return true, true, nil
+			case "n", "no", "f", "false", "off", "0":
+				return false, true, nil
+			}
+			return nil, true, raise("ValueError", "Invalid truth value: "+pyShow(v))
+		case "decouple.Csv()":
+			if len(o.args)+len(o.keys) > 0 {
+				return nil, false, nil
+			}
+			l := &list{}
+			for _, p := range strings.Split(pyShow(v), ",") {
+				if p = strings.TrimSpace(p); p != "" {
+					l.items = append(l.items, p)
+				}
+			}
+			return l, true, nil
+		case "int", "float", "str":
+		default:
+			return nil, false, nil
+		}
+	}
+	v, err := m.call(cast, undefined, []any{v}, nil, at)
+	return v, true, err
 }
 
 // folder lists what ships in a folder of the tree, by name; ok is false where it is

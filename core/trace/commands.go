@@ -124,6 +124,32 @@ func (m *machine) runCommand(f *function, at spot) (any, error) {
 	ctx.class = &class{name: "Context", builtin: true, methods: newObject(), statics: newObject()}
 	ctx.set("obj", nil)
 	ctx.set("params", newObject())
+	for name, do := range map[string]func(args []any, keys map[string]any) (any, error){
+		"ensure_object": func(args []any, _ map[string]any) (any, error) {
+			if v, _ := ctx.get("obj"); v == nil {
+				v, err := m.call(first(args), undefined, nil, nil, at)
+				if err != nil {
+					return nil, err
+				}
+				ctx.set("obj", v)
+			}
+			v, _ := ctx.get("obj")
+			return v, nil
+		},
+		"invoke": func(args []any, keys map[string]any) (any, error) {
+			fn, ok := first(args).(*function)
+			if !ok || fn.cli != nil {
+				return nil, giveUp("a command that a command runs")
+			}
+			return m.call(fn, undefined, args[1:], keys, at)
+		},
+		"exit": func([]any, map[string]any) (any, error) { return nil, &exit{} },
+		"fail": func([]any, map[string]any) (any, error) { return nil, &exit{} },
+	} {
+		ctx.class.methods.set(name, &function{name: name, native: func(_ *machine, _ any, args []any, keys map[string]any, _ spot) (any, error) {
+			return do(args, keys)
+		}})
+	}
 	for range 6 {
 		if err := m.runOne(f, ctx, at); err != nil {
 			return nil, err

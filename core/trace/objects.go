@@ -281,6 +281,17 @@ func (m *machine) opaqueKey(b *opaque, name string) (any, error) {
 		return m.commandLine(0), nil
 	case "Deno.args":
 		return m.commandLine(2), nil
+	case "tornado.web.Application().settings":
+		o := newObject()
+		o.dict = true
+		for _, k := range sortedKeys(b.keys) {
+			o.set(k, b.keys[k])
+		}
+		if b.props == nil {
+			b.props = newObject()
+		}
+		b.props.set(name, o)
+		return o, nil
 	case "commander.program":
 		if b.props == nil {
 			b.props = newObject()

@@ -437,6 +437,10 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			return dontKnow("whether something can be called"), true, nil
 		}
 		return false, true, nil
+	case "decouple.config", "decouple.AutoConfig()", "decouple.Config()":
+		if f.path != "decouple.Config()" {
+			return m.decoupled(args, keys, at)
+		}
 	case "dotenv.dotenv_values", "dotenv.load_dotenv":
 		var name any = ".env"
 		if len(args) > 0 && args[0] != nil {

@@ -630,7 +630,10 @@ func (e *Eval) optionOf(call *code.Node, s *code.Scope) declaredOption {
 		case a.Name == "default":
 			o.def = a.Kid(0)
 		case a.Name == "type":
-			o.number = e.Expr(a.Kid(0), s.Parent).Text == "int"
+			switch e.Expr(a.Kid(0), s.Parent).Text {
+			case "int", "click.INT", "click.IntRange()":
+				o.number = true
+			}
 		case a.Name == "is_flag":
 			o.truth = true
 		case a.Name == "envvar":
@@ -648,7 +651,9 @@ func (e *Eval) optionOf(call *code.Node, s *code.Scope) declaredOption {
 func (e *Eval) optionValue(o declaredOption, s *code.Scope) *Value {
 	v := &Value{Kind: Null, At: s.File.At(o.at)}
 	if o.def != nil {
-		v = e.Expr(o.def, s.Parent)
+		if v = e.Expr(o.def, s.Parent); v.Kind == Func { // which is called for it
+			v = e.invoke(v, nil, nil, nil)
+		}
 	}
 	number := o.number || v.Kind == Num
 	for _, env := range slices.Backward(o.env) { // an empty variable counts as not set

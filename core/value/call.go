@@ -625,6 +625,8 @@ func (e *Eval) read(unset Unset, conv string, args []*Value, keys map[string]*Va
 	if k := keys["cast"]; k != nil {
 		if c, ok := casts[k.Text]; ok {
 			conv = c
+		} else if k.Kind == Func && conv == "" {
+			return e.converted(k, r, at)
 		} else if conv == "" {
 			return op("loop", true, at, r)
 		}

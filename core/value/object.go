@@ -679,8 +679,9 @@ func (e *Eval) settingsField(base *Value, name string, inside *code.Scope) *Valu
 		fallback = e.expr(b.Value, inside, nil)
 	}
 	at := r.file.Lines.Span(r.file.Name, int(b.Off), int(b.Off)+len(name))
-	if fallback.Kind == Instance && cfg.nested != "" {
-		return e.nestedSettings(fallback, cfg.prefix+name+cfg.nested, cfg, 0)
+	if fallback.Kind == Instance && fallback.ref != nil {
+		whole := &Value{Kind: Env, Text: cfg.cased(cfg.prefix + name), Unset: ReadsNull, Fold: cfg.fold, At: at}
+		return e.nestedSettings(fallback, cfg.prefix+name+cfg.nested, cfg, 0, op("json", true, at, whole))
 	}
 	for _, n := range names { // a file stands behind the environment
 		if v := cfg.inFile(e, n); v != nil {
@@ -780,8 +781,8 @@ func (v *Value) as(other *Value) *Value {
 }
 
 // nestedSettings gives an object of a model whose fields are variables of their
-// own: WEB__PORT of web.port.
-func (e *Eval) nestedSettings(v *Value, prefix string, cfg settingsOf, depth int) *Value {
+// own, WEB__PORT of web.port, or fields of one that holds JSON.
+func (e *Eval) nestedSettings(v *Value, prefix string, cfg settingsOf, depth int, whole *Value) *Value {
 	o := &Value{Kind: Object, Text: v.Text, At: v.At}
 	for _, n := range v.ref.node.Kid(1).Kids {
 		if !n.Is(code.Bind) || !n.Kid(0).Is(code.Name) || depth > 4 {
@@ -792,12 +793,25 @@ func (e *Eval) nestedSettings(v *Value, prefix string, cfg settingsOf, depth int
 		if def == nil {
 			def = &Value{Kind: Undef, At: v.At}
 		}
-		if def.Kind == Instance {
-			o.Keys, o.Kids = append(o.Keys, name), append(o.Kids, e.nestedSettings(def, prefix+name+cfg.nested, cfg, depth+1))
+		field := op("jsonfield", true, def.At, whole, text(name, def.At))
+		if def.Kind == Instance && def.ref != nil {
+			o.Keys, o.Kids = append(o.Keys, name), append(o.Kids, e.nestedSettings(def, prefix+name+cfg.nested, cfg, depth+1, field))
 			continue
 		}
-		env := &Value{Kind: Env, Text: cfg.cased(prefix + name), Unset: ReadsNull, Fold: cfg.fold, At: def.At}
-		r := op("unset", true, def.At, env, def)
+		file := cfg.inFile(e, prefix+name)
+		source := whole
+		for source.Text == "jsonfield" {
+			source = source.Kids[0]
+		}
+		given := op("isset", true, def.At, source.Kids[0])
+		r := op("??", true, def.At, &Value{Kind: Cond, Py: true, At: def.At, Kids: []*Value{given, field, {Kind: Undef, At: def.At}}}, def)
+		if cfg.nested != "" {
+			if file != nil { // a field of its own stands before one in JSON
+				r = file.as(def)
+			}
+			env := &Value{Kind: Env, Text: cfg.cased(prefix + name), Unset: ReadsNull, Fold: cfg.fold, At: def.At}
+			r = op("unset", true, def.At, env, r)
+		}
 		switch def.Kind {
 		case Num:
 			r = r.convertSet("int")

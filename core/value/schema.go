@@ -53,6 +53,14 @@ func (e *Eval) schema(fn *Value, args []*Value, s *code.Scope, at place.Span) *V
 			}
 			o.Keys, o.Kids = append(o.Keys, k), append(o.Kids, r)
 		}
+		mode := &Value{Kind: Env, Text: "NODE_ENV", Unset: ReadsUndef, At: at}
+		if v := o.Get("NODE_ENV"); v != nil {
+			mode = v
+		}
+		is := func(name string) *Value { return op("===", false, at, mode, text(name, at)) }
+		production := op("||", false, at, op("!", false, at, mode), is("production"))
+		o.Keys = append(o.Keys, "isProduction", "isProd", "isDev", "isDevelopment", "isTest")
+		o.Kids = append(o.Kids, production, production, is("development"), is("development"), is("test"))
 		return o
 	case (strings.HasSuffix(fn.Text, ".parse") || strings.HasSuffix(fn.Text, ".safeParse")) && len(args) == 1 && args[0].Kind == EnvMap:
 		shape := shapeOf(fn)
