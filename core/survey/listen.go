@@ -456,7 +456,7 @@ func filled(e *value.Eval, f *code.File, site code.Site, s shape, v *value.Value
 			l.Port = args[s.port]
 		}
 		if s.host >= 0 && s.host < len(args) {
-			if a := args[s.host]; a.Kind != value.Func && !nodeArg(s.host).Is(code.Func) {
+			if a := args[s.host]; a.Kind != value.Func && (len(args) != len(site.Node.Args()) || !nodeArg(s.host).Is(code.Func)) {
 				l.Host = a
 			}
 		}

@@ -86,6 +86,9 @@ func rubyFilled(l *fact.Listener, name string, args []*value.Value, keys map[str
 	case ok:
 		l.Server = s.server
 		l.Port, l.Host = keys[s.port], keys[s.host]
+		if v := keys["server"]; v != nil && s.server == "rack server" && strings.EqualFold(v.Text, "webrick") {
+			l.Server = "webrick run"
+		}
 		if v := keys["**"]; v != nil && l.Port == nil {
 			l.Port = value.NotKnown("arguments that are spread", v.At)
 		}

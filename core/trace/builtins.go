@@ -578,6 +578,32 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 			o.set(k, x)
 		}
 		return o, true, nil
+	case "util.promisify":
+		fn := arg(0)
+		switch fn.(type) {
+		case *function, *opaque:
+		default:
+			return nil, false, nil
+		}
+		return &function{native: func(m *machine, this any, args []any, _ map[string]any, at spot) (any, error) {
+			p := &promise{v: undefined}
+			done := &function{native: func(_ *machine, _ any, args []any, _ map[string]any, _ spot) (any, error) {
+				if e := first(args); e != nil && e != any(undefined) {
+					p.err = &thrown{e}
+				} else if len(args) > 1 {
+					p.v = args[1]
+				}
+				return undefined, nil
+			}}
+			if _, err := m.call(fn, this, append(slices.Clone(args), done), nil, at); err != nil {
+				return nil, err
+			}
+			return p, nil
+		}}, true, nil
+	case "dotenv-expand.expand", "dotenv-expand":
+		if o, ok := arg(0).(*object); ok {
+			return m.expandDotenv(o)
+		}
 	case "commander.createCommand":
 		return m.commander(show(arg(0)), nil).obj, true, nil
 	case "commander.createOption":
@@ -791,6 +817,81 @@ func (m *machine) dotenvConfig(options any) (any, bool, error) {
 	}
 	out.set("parsed", all)
 	return out, true, nil
+}
+
+// expandDotenv puts variables into what was read from dotenv files (documentation of
+// dotenv-expand 11: what the environment had before stays as it is).
+func (m *machine) expandDotenv(config *object) (any, bool, error) {
+	v, _ := config.get("parsed")
+	parsed, ok := v.(*object)
+	if !ok {
+		return config, true, nil
+	}
+	for _, k := range parsed.keys {
+		text, ok := parsed.cells[k].v.(string)
+		if !ok {
+			return nil, false, nil
+		}
+		if now, set := m.env[k]; set && now != text {
+			parsed.cells[k].v = now
+			continue
+		}
+		parsed.cells[k].v = expandText(text, func(name string) (string, bool) {
+			if v, ok := m.env[name]; ok {
+				return v, true
+			}
+			if c := parsed.cells[name]; c != nil && name != k {
+				return show(c.v), true
+			}
+			return "", false
+		}, 0)
+		m.env[k] = show(parsed.cells[k].v)
+	}
+	return config, true, nil
+}
+
+// expandText puts $NAME, ${NAME} and ${NAME:-else} into a text.
+func expandText(text string, get func(string) (string, bool), depth int) string {
+	var b strings.Builder
+	for i := 0; i < len(text); i++ {
+		if text[i] == '\\' && i+1 < len(text) && text[i+1] == '$' {
+			b.WriteByte('$')
+			i++
+			continue
+		}
+		if text[i] != '$' || depth > 8 || b.Len() > maxText {
+			b.WriteByte(text[i])
+			continue
+		}
+		rest := text[i+1:]
+		name, after := "", ""
+		if inner, ok := strings.CutPrefix(rest, "{"); ok {
+			end := strings.IndexByte(inner, '}')
+			if end < 0 {
+				b.WriteByte('$')
+				continue
+			}
+			name, i = inner[:end], i+end+2
+			name, after, _ = strings.Cut(name, "-")
+			name = strings.TrimSuffix(name, ":")
+		} else {
+			end := 0
+			for end < len(rest) && (rest[end] == '_' || rest[end] >= 'a' && rest[end] <= 'z' || rest[end] >= 'A' && rest[end] <= 'Z' || end > 0 && rest[end] >= '0' && rest[end] <= '9') {
+				end++
+			}
+			if end == 0 {
+				b.WriteByte('$')
+				continue
+			}
+			name, i = rest[:end], i+end
+		}
+		v, ok := get(name)
+		if !ok || v == "" {
+			v = after
+		}
+		b.WriteString(expandText(v, get, depth+1))
+	}
+	return b.String()
 }
 
 // dotenvFile is what stands in a dotenv file that ships; there is false where

@@ -480,6 +480,15 @@ func (m *machine) outsideCall(o *opaque, args []any, keys map[string]any, at spo
 		m.handed(args, keys, "", at)
 		return dontKnow("what " + o.why + " gives"), nil
 	}
+	if of := o.recv; of != nil && javascript(at.f.Lang) && strings.HasSuffix(o.path, ".bind") && of.recv != nil && !strings.HasSuffix(of.path, "()") { // a method, bound
+		if len(args) < 2 {
+			return of, nil
+		}
+		given := slices.Clone(args[1:])
+		return &function{native: func(m *machine, _ any, args []any, keys map[string]any, at spot) (any, error) {
+			return m.outsideCall(of, append(slices.Clone(given), args...), keys, at)
+		}}, nil
+	}
 	if o.self != nil && strings.HasPrefix(o.path, "gunicorn.app.") && strings.HasSuffix(o.path, ".run") {
 		return nil, m.gunicorn(o, at)
 	}

@@ -77,10 +77,15 @@ func gathered(of []any) (*coroutine, error) {
 
 // tasks calls what waits for coroutines or makes tasks of them; done is false for
 // all else.
-func (m *machine) tasks(path string, args []any, at spot) (v any, done bool, err error) {
+func (m *machine) tasks(path string, args []any, keys map[string]any, at spot) (v any, done bool, err error) {
 	name := path[strings.LastIndexByte(path, '.')+1:]
 	first := first(args)
 	switch {
+	case threads[path]:
+		return m.thread(path, args, keys), true, nil
+	case strings.HasSuffix(path, "PoolExecutor().submit") && len(args) > 0:
+		_, err := m.beside(func() (any, error) { return m.call(args[0], undefined, args[1:], keys, at) })
+		return dontKnow("what runs beside the program"), true, err
 	case path == "asyncio.gather":
 		c, err := gathered(args)
 		if err != nil {
@@ -142,4 +147,82 @@ func (m *machine) ran(fn any, args []any, at spot) (any, error) {
 		return c.wait()
 	}
 	return v, err
+}
+
+// threads are what runs a function beside the program: their classes, of which the
+// program may make classes of its own (Python 3.14, "threading", "multiprocessing").
+var threads = words("threading.Thread threading.Timer multiprocessing.Process multiprocessing.context.Process")
+
+// thread makes one.
+func (m *machine) thread(path string, args []any, keys map[string]any) any {
+	given := func(i int, name string) any {
+		if v, ok := keys[name]; ok {
+			return v
+		}
+		if i < len(args) {
+			return args[i]
+		}
+		return nil
+	}
+	target, with, named := given(1, "target"), given(3, "args"), given(4, "kwargs")
+	if path == "threading.Timer" {
+		target, with, named = given(1, "function"), given(2, "args"), given(3, "kwargs")
+	}
+	o := newObject()
+	o.class = &class{name: "Thread", builtin: true, methods: newObject(), statics: newObject()}
+	o.set("daemon", keys["daemon"])
+	o.set("name", keys["name"])
+	never := false
+	method := func(name string, do func(at spot) (any, error)) {
+		o.class.methods.set(name, &function{name: name, native: func(_ *machine, _ any, _ []any, _ map[string]any, at spot) (any, error) { return do(at) }})
+	}
+	method("start", func(at spot) (any, error) {
+		var words []any
+		if l, ok := with.(*list); ok {
+			words = l.items
+		} else if with != nil {
+			return nil, undecided("what a thread is given")
+		}
+		more := map[string]any{}
+		if d, ok := named.(*object); ok {
+			for _, k := range d.keys {
+				more[k] = d.cells[k].v
+			}
+		} else if named != nil {
+			return nil, undecided("what a thread is given")
+		}
+		if target == nil {
+			return nil, nil
+		}
+		stays, err := m.beside(func() (any, error) { return m.call(target, undefined, words, more, at) })
+		never = never || stays
+		return nil, err
+	})
+	method("join", func(spot) (any, error) {
+		if never {
+			return nil, &exit{stays: true}
+		}
+		return nil, nil
+	})
+	method("is_alive", func(spot) (any, error) { return never, nil })
+	for _, name := range []string{"setDaemon", "terminate", "cancel", "close", "kill"} {
+		method(name, func(spot) (any, error) { return nil, nil })
+	}
+	return o
+}
+
+// beside runs what runs beside the program: an error or an end of it is its own.
+func (m *machine) beside(run func() (any, error)) (stays bool, err error) {
+	v, err := run()
+	if c, ok := v.(*coroutine); ok && err == nil {
+		err = c.begin()
+	}
+	switch err := err.(type) {
+	case nil, *thrown:
+		return false, nil
+	case *exit:
+		m.served = m.served || err.stays
+		return err.stays, nil
+	}
+	return false, err
 }

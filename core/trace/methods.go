@@ -306,6 +306,12 @@ func (m *machine) objectMethod(o *object, name string, args []any, keys map[stri
 		if m.method(o, name) != nil {
 			return nil, false, nil
 		}
+		if base := outer(o.class); name == "start" && base != nil && threads[base.path] {
+			if run := m.method(o, "run"); run != nil {
+				_, err := m.beside(func() (any, error) { return m.call(run, o, nil, nil, at) })
+				return nil, true, err
+			}
+		}
 		switch name {
 		case "on", "once", "addListener": // an emitter of events
 			if fn, ok := at2(args, 1).(*function); ok && outer(o.class) != nil {

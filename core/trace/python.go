@@ -25,7 +25,7 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 	}
 	text := func(i int) string { return pyShow(arg(i)) }
 	top := m.topOf(at)
-	if v, done, err := m.tasks(f.path, args, at); done || err != nil {
+	if v, done, err := m.tasks(f.path, args, keys, at); done || err != nil {
 		return v, done, err
 	}
 	switch f.path {

@@ -3620,6 +3620,11 @@ func (m *machine) rbLibrary(o *opaque, name string, args []any, kw *object, bloc
 		}
 		if t, ok := from.(string); ok && !strings.HasPrefix(o.path, "JSON") {
 			v, err := m.parsedText(t, strings.HasPrefix(o.path, "TOML"))
+			if kw != nil && err == nil {
+				if x, _ := kw.get(symbolKey + "symbolize_names"); x == any(true) {
+					v = rbSymbols(v)
+				}
+			}
 			return v, true, err
 		}
 		if from == nil {
