@@ -50,6 +50,11 @@ func tcpAddress(args []*value.Value) *value.Value {
 	if a.Kind == value.External && a.Text == "net.ResolveTCPAddr()" && len(a.Kids) == 2 {
 		return a.Kids[1]
 	}
+	if a.Kind == value.Instance && len(a.Keys) > 0 { // the program was gone through
+		of := *a
+		of.Kind = value.Object
+		a = &of
+	}
 	if a.Kind != value.Object {
 		return nil
 	}
@@ -59,6 +64,11 @@ func tcpAddress(args []*value.Value) *value.Value {
 	}
 	if ip := a.Get("IP"); ip != nil {
 		switch {
+		case ip.Kind == value.Null:
+		case ip.Kind == value.Str && strings.Contains(ip.Text, ":"):
+			host = value.Text("["+ip.Text+"]", ip.At)
+		case ip.Kind == value.Str:
+			host = ip
 		case ip.Kind == value.External && ip.Text == "net.ParseIP()" && len(ip.Kids) == 1:
 			host = ip.Kids[0]
 		case ip.Kind == value.External && ip.Text == "net.IPv4()" && len(ip.Kids) == 4:

@@ -578,6 +578,21 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 			o.set(k, x)
 		}
 		return o, true, nil
+	case "config.has": // of the package config: whether get would find it
+		if at.n.Kid(0).Is(code.Member) && len(at.n.Args()) == 1 {
+			get, fn := *at.n, *at.n.Kids[0]
+			fn.Name = "get"
+			get.Kids = append([]*code.Node{&fn}, at.n.Kids[1:]...)
+			v := m.asking().Expr(&get, m.topOf(at).static)
+			o := v.Under(m.now())
+			switch {
+			case o.Raise, v.Kind == value.Undef:
+				return false, true, nil
+			case v.Kind == value.External || v.Kind == value.Unknown:
+			case v.Kind == value.Object || v.Kind == value.List || o.Known():
+				return true, true, nil
+			}
+		}
 	case "util.promisify":
 		fn := arg(0)
 		switch fn.(type) {
@@ -768,7 +783,12 @@ func (m *machine) readFile(name any) any {
 		return &content{nil, text}
 	}
 	if !slices.Contains(m.e.Loader.Beside(source.Dir(p)), p) {
-		return raise("FileNotFoundError", p).(*thrown)
+		t := raise("FileNotFoundError", p).(*thrown)
+		if javascript(m.main.Lang) { // documentation of Node.js 24, "Common system errors"
+			t = raise("Error", "ENOENT: no such file or directory, open '"+p+"'").(*thrown)
+			t.v.(*object).set("code", "ENOENT")
+		}
+		return t
 	}
 	return dontKnow("what is in " + p)
 }

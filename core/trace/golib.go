@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"go/token"
 	"math"
+	"net/netip"
 	"path"
 	"reflect"
 	"regexp"
@@ -28,6 +29,9 @@ var goConstants = map[string]goValue{
 	"reflect.Invalid": {integer(0), tReflectKind}, "reflect.Bool": {integer(1), tReflectKind}, "reflect.Int": {integer(2), tReflectKind}, "reflect.Int8": {integer(3), tReflectKind}, "reflect.Int16": {integer(4), tReflectKind}, "reflect.Int32": {integer(5), tReflectKind}, "reflect.Int64": {integer(6), tReflectKind}, "reflect.Uint": {integer(7), tReflectKind}, "reflect.Uint8": {integer(8), tReflectKind}, "reflect.Uint16": {integer(9), tReflectKind}, "reflect.Uint32": {integer(10), tReflectKind}, "reflect.Uint64": {integer(11), tReflectKind},
 	"reflect.Float32": {integer(13), tReflectKind}, "reflect.Float64": {integer(14), tReflectKind}, "reflect.Array": {integer(17), tReflectKind}, "reflect.Chan": {integer(18), tReflectKind}, "reflect.Func": {integer(19), tReflectKind}, "reflect.Interface": {integer(20), tReflectKind}, "reflect.Map": {integer(21), tReflectKind}, "reflect.Pointer": {integer(22), tReflectKind}, "reflect.Ptr": {integer(22), tReflectKind}, "reflect.Slice": {integer(23), tReflectKind}, "reflect.String": {integer(24), tReflectKind}, "reflect.Struct": {integer(25), tReflectKind},
 }
+
+// tIP is net.IP, which a program compares with nil and hands on.
+var tIP = &goType{kind: goString, name: "net.IP"}
 
 var tReflectKind = &goType{kind: goInt, name: "reflect.Kind", bits: 64, unsigned: true}
 
@@ -290,6 +294,14 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 		}
 		fault := &goFault{msg: problem.Error(), causes: []goValue{{m.package1(cause), nil}}, path: "strconv.NumError"}
 		return []goValue{{v, kind}, {fault, tFault}}, true, nil
+	case "net.ParseIP": // an address is kept as its text
+		if t, ok := text(0); ok {
+			a, e := netip.ParseAddr(t)
+			if e != nil || a.Zone() != "" {
+				return give(nil, tIP)
+			}
+			return give(a.String(), tIP)
+		}
 	case "time.ParseDuration":
 		t, ok := text(0)
 		if !ok {

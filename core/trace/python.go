@@ -767,6 +767,8 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		c.bases = nil
 		c.tupled = l.items
 		return c, true, nil
+	case "socket.has_dualstack_ipv6": // as Linux has it
+		return true, true, nil
 	case "multiprocessing.cpu_count", "os.cpu_count":
 		return integer(2), true, nil
 	case "asyncio.sleep", "time.sleep", "signal.signal", "signal.pause":

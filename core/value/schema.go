@@ -121,7 +121,12 @@ func (e *Eval) schema(fn *Value, args []*Value, s *code.Scope, at place.Span) *V
 	case strings.HasPrefix(fn.Text, "env-var.get()"), strings.HasPrefix(fn.Text, "env-var.from().get()"):
 		return envVar(fn, args, at)
 	case fn.Text == "config.get" && len(args) == 1 && args[0].Kind == Str:
-		return e.layered(args[0].Text, at)
+		v := e.layered(args[0].Text, at)
+		if v != nil && v.Kind == Cond && v.Kids[2].Kind == Undef { // what nothing says is an error
+			none := &Value{Kind: Env, Text: "\x00", Unset: Raises, At: at}
+			v = &Value{Kind: Cond, At: at, Kids: []*Value{v.Kids[0], op("??", false, at, v.Kids[1], none), none}}
+		}
+		return v
 	case strings.HasSuffix(fn.Text, ".get().get") || strings.HasSuffix(fn.Text, ".get().getOrThrow"):
 		// The configuration of Nest: a variable by its name.
 		if r := fn.Recv; r != nil && len(r.Kids) == 1 && strings.HasSuffix(r.Kids[0].Text, "@nestjs/config.ConfigService") && len(args) > 0 && args[0].Kind == Str {
@@ -285,6 +290,17 @@ func (e *Eval) layered(key string, at place.Span) *Value {
 			o.Keys, o.Kids = append(o.Keys, k), append(o.Kids, e.layered(key+"."+k, at))
 		}
 		return o
+	}
+	if v == nil && e.layer("default", nil) != nil && (name == nil || name.Kind != Str) { // nothing says it, and to ask for it is an error
+		v = &Value{Kind: Undef, At: at}
+	}
+	if v != nil { // what a variable holds as JSON stands before the files
+		set := &Value{Kind: Env, Text: "NODE_CONFIG", Unset: ReadsUndef, At: at}
+		field := op("json", false, at, set)
+		for _, k := range keys {
+			field = op("jsonfield", false, at, field, text(k, at))
+		}
+		v = &Value{Kind: Cond, At: at, Steps: v.Steps, Kids: []*Value{set, op("??", false, at, field, v), v}}
 	}
 	if name != nil && name.Kind == Str { // an empty one counts as not set
 		if v == nil {
