@@ -159,9 +159,6 @@ func (m *machine) made(f *opaque, args []any, at spot) (any, bool, error) {
 		return o, true, nil
 	case "Array":
 		return &list{items: slices.Clone(args)}, true, nil
-	case "worker_threads.Worker":
-		m.forks = true
-		return dontKnow("a thread of its own"), true, nil
 	case "URLSearchParams", "url.URLSearchParams":
 		if text, ok := first(args).(string); ok || len(args) == 0 {
 			if o, ok := searchParams(text); ok {
@@ -211,6 +208,9 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		}
 	}
 	if javascript(at.f.Lang) {
+		if v, done, err := m.starts(f.path, args); done || err != nil {
+			return v, done, err
+		}
 		if v, done, err := m.together(f.path, args); done || err != nil {
 			return v, done, err
 		}
@@ -732,6 +732,17 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 	case "os.availableParallelism":
 		return 2.0, true, nil
 	case "cluster.fork":
+		if extra, ok := arg(0).(*object); ok { // with variables of its own
+			env := m.envObject(false)
+			for _, k := range extra.keys {
+				env.set(k, extra.cells[k].v)
+			}
+			was := m.set
+			m.set.Worker = true
+			err := m.child(root+"/"+m.main.Name, m.argv()[2:], env, undefined, false)
+			m.set = was
+			return &opaque{path: "cluster.fork()", fresh: true}, true, err
+		}
 		m.forks = true
 		return dontKnow("a process of its own"), true, nil
 	case "Error", "TypeError", "RangeError":

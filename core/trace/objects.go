@@ -305,8 +305,15 @@ func (m *machine) opaqueKey(b *opaque, name string) (any, error) {
 		return "/", nil
 	case "process.pid":
 		return dontKnow("the number of the process"), nil
-	case "cluster.isPrimary", "cluster.isMaster", "worker_threads.isMainThread":
+	case "cluster.isPrimary", "cluster.isMaster":
 		return !m.set.Worker, nil
+	case "worker_threads.isMainThread":
+		return !m.set.Worker && !m.inThread, nil
+	case "worker_threads.workerData":
+		if m.inThread {
+			return m.handedOn, nil
+		}
+		return nil, nil
 	case "cluster.isWorker":
 		return m.set.Worker, nil
 	case "globalThis.process", "global.process":

@@ -220,6 +220,9 @@ type machine struct {
 	noted    func(*value.Value) (note, stays bool)
 	modules  map[string]*module
 	packages map[string]*opaque
+	nested   int           // how many processes it is in
+	inThread bool          // it is a thread of a program
+	handedOn any           // what that one is given
 	making   []*class      // those that metaclasses make
 	line     map[int]*list // its arguments, from one on
 	changed  *value.Eval   // package value with the arguments that it made of them
