@@ -1444,6 +1444,11 @@ func (m *machine) jvApply(fn any, args []any, s *scope, at spot) (any, error) {
 		return m.jvInvoke(f, f.this, args, at)
 	case *object: // an object of a class with one method
 		if f.class != nil && f.class.node != nil {
+			for name := range strings.FieldsSeq(jvFunctional) {
+				if own := jvChoose(jvMethods(f.class, name, false), args); own != nil && len(paramsOf(own.node.Kid(0))) == len(args) {
+					return m.jvDispatch(own, f, args, at)
+				}
+			}
 			for _, k := range f.class.node.Kid(1).Kids {
 				if k.Is(code.Func) && k.Name != f.class.name && k.Flag&code.Static == 0 && len(paramsOf(k.Kid(0))) == len(args) {
 					return m.jvInvoke(&function{name: k.Name, node: k, scope: f.class.scope, home: f.class}, f, args, at)
@@ -1458,6 +1463,11 @@ func (m *machine) jvApply(fn any, args []any, s *scope, at spot) (any, error) {
 	}
 	return nil, giveUp("what is called is no function")
 }
+
+// jvFunctional are the methods of the interfaces that the library calls (Java SE 21,
+// java.lang.Runnable, java.util.concurrent.Callable, java.util.function,
+// java.util.Comparator, com.sun.net.httpserver.HttpHandler).
+const jvFunctional = "run call get getAsInt getAsLong getAsBoolean apply accept test applyAsInt applyAsLong applyAsDouble compare handle"
 
 // jvOutside calls something of a library: what comes behind the path says
 // which.
