@@ -549,8 +549,10 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 			return &promise{v: undefined}, true, nil
 		}
 		return &opaque{path: "setTimeout()"}, true, nil
-	case "setInterval", "clearTimeout", "clearInterval", "console.log", "console.error", "console.warn", "console.info", "console.debug", "process.on", "process.once", "process.emitWarning":
+	case "setInterval", "clearTimeout", "clearInterval", "console.log", "console.error", "console.warn", "console.info", "console.debug", "process.emitWarning":
 		return undefined, true, nil
+	case "process.on", "process.once", "process.off", "process.addListener":
+		return &opaque{path: "process"}, true, nil
 	case "util.parseArgs":
 		config, ok := arg(0).(*object)
 		if len(args) == 0 {

@@ -717,6 +717,11 @@ func (m *machine) goOutsideCall(f *opaque, args []goValue, at spot, s *goScope) 
 	if done, err := m.goFlagSet(f, args, at, s); done || err != nil {
 		return nil, err
 	}
+	if strings.HasSuffix(f.path, "Flags().Changed") && len(args) == 1 {
+		if name, ok := args[0].v.(string); ok {
+			return []goValue{m.goGiven(name)}, nil
+		}
+	}
 	if m.goVariable(f, args, at) {
 		return nil, nil
 	}
@@ -838,6 +843,27 @@ func (m *machine) goFlagSet(f *opaque, args []goValue, at spot, s *goScope) (don
 		}
 	}
 	return true, nil
+}
+
+// goGiven says whether the command line gives a flag of pflag; one letter may stand
+// for it too.
+func (m *machine) goGiven(name string) goValue {
+	letters := false
+	for _, a := range m.argv()[1:] {
+		w, ok := a.(string)
+		if !ok {
+			return goValue{dontKnow("an argument"), tBool}
+		}
+		word, _, _ := strings.Cut(w, "=")
+		if word == "--"+name {
+			return goValue{true, tBool}
+		}
+		letters = letters || len(w) > 1 && w[0] == '-' && w[1] != '-'
+	}
+	if letters {
+		return goValue{dontKnow("whether a letter stands for " + name), tBool}
+	}
+	return goValue{false, tBool}
 }
 
 // goVariable defines a flag that is kept in a variable: flag.StringVar(&x, …).

@@ -111,11 +111,32 @@ func (e *Eval) parsed(base *Value, name string, at place.Span) *Value {
 			if !site.Node.Kid(1).Is(code.String) || site.Node.Kids[1].Name != name {
 				continue
 			}
-			if v := e.flagged(name); v != nil {
-				return op("int", true, at, v)
-			}
 			_, keys := e.Arguments(site)
-			if d := keys["default"]; d != nil {
+			d, kind := keys["default"], ""
+			if k := keys["type"]; k != nil {
+				kind = k.Text
+			} else if d != nil && d.Kind == Num {
+				kind = "int"
+			} else if d != nil && d.Kind == Bool {
+				kind = "bool"
+			}
+			if v := e.flagged(name); v != nil { // documentation of Tornado 6.5, "tornado.options", define
+				switch kind {
+				case "int":
+					return op("int", true, at, v)
+				case "bool":
+					return op("truthy", true, at, v)
+				case "", "str":
+					return v
+				}
+				return unknown("an option of a type of its own", at)
+			}
+			for _, a := range e.Args {
+				if a.Kind == Str && a.Text == "--"+name && kind == "bool" {
+					return boolean(true, at)
+				}
+			}
+			if d != nil {
 				return d
 			}
 			return &Value{Kind: Null, At: at}

@@ -679,6 +679,9 @@ func (e *Eval) zod(spec, v, r *Value) *Value {
 		tests = nil
 	}
 	isset := op("isset", false, at, &Value{Kind: Env, Text: v.Text, At: at})
+	if r != v { // what came before decides
+		isset = op("!==", false, spec.At, r, &Value{Kind: Undef, At: spec.At})
+	}
 	numeric := false
 	for _, x := range slices.Backward(steps) {
 		is := func(sign string, n *Value) {
