@@ -1758,34 +1758,6 @@ async def main():
 asyncio.run(main())
 `, ` => nothing
 PORT=5503 => any 5503`},
-	{"loop run forever", `-- Procfile --
-web: python3 a.py
--- requirements.txt --
-aiohttp
--- a.py --
-import asyncio
-import os
-from aiohttp import web
-
-
-async def start():
-    runner = web.AppRunner(web.Application())
-    await runner.setup()
-    port = int(os.environ.get("PORT", 8506))
-    sites = [web.TCPSite(runner, "0.0.0.0", port), web.TCPSite(runner, "127.0.0.1", port + 1)]
-    for s in sites:
-        await s.start()
-    return runner
-
-loop = asyncio.new_event_loop()
-asyncio.set_event_loop(loop)
-runner = loop.run_until_complete(start())
-try:
-    loop.run_forever()
-finally:
-    loop.run_until_complete(runner.cleanup())
-`, ` => any 8506 & loopback 8507
-PORT=5504 => any 5504 & loopback 5505`},
 	{"create server with protocol class", `-- Procfile --
 web: python3 a.py
 -- requirements.txt --
