@@ -117,6 +117,7 @@ var listening = map[string]shape{
 	"Deno.listenTls":                                             optioned("deno", 0, "hostname"),
 	"Bun.listen":                                                 optioned("bun", 0, "hostname"),
 	"Bun.serve":                                                  optioned("bun", 0, "hostname"),
+	"bun.serve":                                                  optioned("bun", 0, "hostname"),
 	"elysia.Elysia() listen":                                     {server: "bun", port: 0, host: -1, options: 0, pair: -1, keyPort: "port", keyHost: "hostname"},
 	"@oak/oak.Application() listen":                              optioned("deno", 0, "hostname"),
 	"@oak/oak/application.Application() listen":                  optioned("deno", 0, "hostname"),

@@ -679,6 +679,9 @@ func (e *Eval) settingsField(base *Value, name string, inside *code.Scope) *Valu
 		fallback = e.expr(b.Value, inside, nil)
 	}
 	at := r.file.Lines.Span(r.file.Name, int(b.Off), int(b.Off)+len(name))
+	if validated(r.node, name) {
+		return unknown("what a validator makes of "+name, at)
+	}
 	if fallback.Kind == Instance && fallback.ref != nil {
 		whole := &Value{Kind: Env, Text: cfg.cased(cfg.prefix + name), Unset: ReadsNull, Fold: cfg.fold, At: at}
 		return e.nestedSettings(fallback, cfg.prefix+name+cfg.nested, cfg, 0, op("json", true, at, whole))
@@ -709,6 +712,36 @@ func (e *Eval) settingsField(base *Value, name string, inside *code.Scope) *Valu
 		return out.convertSet("truthy")
 	}
 	return out
+}
+
+// validated reports whether a function of a settings class makes something else of
+// a field before it is converted (pydantic 2, "Validators": the mode before; pydantic
+// 1: pre).
+func validated(class *code.Node, name string) bool {
+	for _, k := range class.Kid(1).Kids {
+		if !k.Is(code.Func) {
+			continue
+		}
+		for _, d := range k.Kids[min(2, len(k.Kids)):] {
+			if !d.Is(code.Call) {
+				continue
+			}
+			kind := Tail(d.Kid(0).Dotted(), 1)
+			before, named := false, kind == "root_validator" || kind == "model_validator"
+			for _, a := range d.Args() {
+				switch {
+				case a.Is(code.Keyword) && (a.Name == "pre" && a.Kid(0).Is(code.True) || a.Name == "mode" && a.Kid(0).Is(code.String) && a.Kids[0].Name == "before"):
+					before = true
+				case a.Is(code.String):
+					named = named || a.Name == name || a.Name == "*"
+				}
+			}
+			if before && named && strings.HasSuffix(kind, "validator") {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 // settingsOf is what a settings class says of itself (pydantic-settings 2,

@@ -131,6 +131,9 @@ func (e *Eval) schema(fn *Value, args []*Value, s *code.Scope, at place.Span) *V
 		// The configuration of Nest: a variable by its name.
 		if r := fn.Recv; r != nil && len(r.Kids) == 1 && strings.HasSuffix(r.Kids[0].Text, "@nestjs/config.ConfigService") && len(args) > 0 && args[0].Kind == Str {
 			v := &Value{Kind: Env, Text: args[0].Text, Unset: ReadsUndef, At: at}
+			if w := e.nestValidated(args[0].Text, at); w != nil { // it stands before the environment
+				return w
+			}
 			if w := e.nestLoaded(args[0].Text, at); w != nil {
 				v = op("??", false, at, v, w)
 			}
@@ -141,6 +144,37 @@ func (e *Eval) schema(fn *Value, args []*Value, s *code.Scope, at place.Span) *V
 				v.Unset = Raises
 			}
 			return v
+		}
+	}
+	return nil
+}
+
+// nestValidated is a variable as the schema or the function makes it that
+// ConfigModule.forRoot validates the environment with (documentation of
+// @nestjs/config 4, "Schema validation" and "Custom validate function"); nil where
+// there is none, or it says nothing of the variable.
+func (e *Eval) nestValidated(key string, at place.Span) *Value {
+	for _, site := range e.calls("forRoot") {
+		if !strings.Contains(e.Expr(site.Node.Kid(0), site.Scope).Text, "@nestjs/config.ConfigModule") {
+			continue
+		}
+		args, _ := e.Arguments(site)
+		if len(args) == 0 {
+			continue
+		}
+		env := &Value{Kind: EnvMap, At: at}
+		var made *Value
+		if schema := args[0].Get("validationSchema"); schema != nil {
+			if made = joi(schema, env, true, at); made == nil {
+				return unknown("what ConfigModule validates with", at)
+			}
+		} else if fn := args[0].Get("validate"); fn != nil {
+			if made = e.invoke(fn, []*Value{env}, nil, nil); made.Kind != Object {
+				return unknown("what ConfigModule validates with", at)
+			}
+		}
+		if made != nil {
+			return made.Get(key)
 		}
 	}
 	return nil
