@@ -21,6 +21,7 @@ type makefile struct {
 	first   string // the target that is made where none is named
 	exports map[string]bool
 	all     bool // all variables are exported
+	work    int  // what was expanded so far
 }
 
 type makeVar struct {
@@ -280,11 +281,14 @@ func (m *makefile) recipe(target string, given map[string]*value.Value, to *stri
 // expand puts the variables of make into a text: what its file sets stands there,
 // what the environment may set is left to the shell.
 func (m *makefile) expand(text string, given map[string]*value.Value, target string, needs []string, depth int) (string, bool) {
-	if depth > 16 || len(text) > maxLine {
+	if m.work += len(text); depth > 16 || m.work > 16*maxLine {
 		return "", false
 	}
 	var b strings.Builder
 	for i := 0; i < len(text); i++ {
+		if b.Len() > maxLine {
+			return "", false
+		}
 		if text[i] != '$' || i+1 == len(text) {
 			b.WriteByte(text[i])
 			continue

@@ -81,9 +81,10 @@ func (r *lineReader) exportsFile(w *syntax.Word) {
 		}
 		return true
 	})
-	if !splits || len(names) != 1 {
+	if !splits || len(names) != 1 || r.taken >= maxTaken {
 		return
 	}
+	r.taken++
 	p, ok := r.inTree(names[0])
 	if !ok {
 		return

@@ -741,7 +741,7 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 			}
 			was := m.set
 			m.set.Worker = true
-			err := m.child(root+"/"+m.main.Name, m.argv()[2:], env, undefined, false)
+			err := m.child(root+"/"+m.main.Name, m.words(2), env, undefined, false)
 			m.set = was
 			return &opaque{path: "cluster.fork()", fresh: true}, true, err
 		}
@@ -869,7 +869,11 @@ func (m *machine) expandDotenv(config *object) (any, bool, error) {
 			parsed.cells[k].v = now
 			continue
 		}
+		asked := 0
 		parsed.cells[k].v = expandText(text, func(name string) (string, bool) {
+			if asked++; asked > 500 { // one that holds itself
+				return "", false
+			}
 			if v, ok := m.env[name]; ok {
 				return v, true
 			}

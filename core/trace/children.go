@@ -108,7 +108,7 @@ func (m *machine) child(file any, argv []any, env, data any, thread bool) error 
 		n.later = n.later[1:]
 		_, err = n.ran(next.fn, next.args, next.at)
 	}
-	m.calls, m.steps = append(m.calls, n.calls...), n.steps
+	m.calls, m.steps = append(m.calls, n.calls[:min(len(n.calls), max(0, maxCalls-len(m.calls)))]...), n.steps
 	m.waiting = m.waiting || n.waiting
 	for _, r := range n.reads {
 		if !slices.ContainsFunc(m.reads, func(x *value.Value) bool { return x.Text == r.Text }) && len(m.reads) < maxReads {

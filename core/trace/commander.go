@@ -163,7 +163,7 @@ func (m *machine) commander(name string, up *jsCommand) *jsCommand {
 		return c.obj, nil
 	}
 	parse := func(m *machine, args []any, at spot) (any, error) {
-		words := m.argv()[2:]
+		words := m.words(2)
 		if l, ok := first(args).(*list); ok {
 			words = l.items
 			from := ""
@@ -367,7 +367,7 @@ func (c *jsCommand) dispatch(m *machine, words []any, at spot) error {
 		}
 		flag, text, has := strings.Cut(w, "=")
 		o := c.find(flag)
-		if o == nil && len(w) > 2 && w[1] != '-' { // -p80, -dp 80
+		if o == nil && len(w) > 2 && len(w) < 64 && w[1] != '-' { // -p80, -dp 80
 			if x := c.find(w[:2]); x != nil {
 				if x.value {
 					o, text, has = x, w[2:], true

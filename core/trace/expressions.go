@@ -1452,9 +1452,15 @@ func (m *machine) commandLine(from int) *list {
 		if m.line == nil {
 			m.line = map[int]*list{}
 		}
-		m.line[from] = &list{items: m.argv()[from:]}
+		m.line[from] = &list{items: m.words(from)}
 	}
 	return m.line[from]
+}
+
+// words are the arguments from one on: a program may have taken some away.
+func (m *machine) words(from int) []any {
+	list := m.argv()
+	return list[min(from, len(list)):]
 }
 
 // argv is the command line, with what comes before its arguments, as the program
@@ -1485,6 +1491,10 @@ func (m *machine) asking() *value.Eval {
 	}
 	if m.changed != nil && slices.EqualFunc(now[1:], m.changed.Args, func(a any, v *value.Value) bool { return show(a) == v.Text }) {
 		return m.changed
+	}
+	if m.changes++; m.changes > maxChanges {
+		m.doubt = "the arguments of the command line, which the program changes often"
+		return m.e
 	}
 	e := value.New(m.e.Loader, m.e.Main)
 	e.Dir, e.Packaged, e.Settings = m.e.Dir, m.e.Packaged, m.e.Settings

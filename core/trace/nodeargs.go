@@ -15,7 +15,7 @@ func (m *machine) parseArgs(config *object) (any, bool, error) {
 	if options == nil {
 		options = newObject()
 	}
-	given := m.argv()[2:]
+	given := m.words(2)
 	if l, ok := cell(config, "args").(*list); ok {
 		given = l.items
 	}

@@ -57,14 +57,15 @@ type Result struct {
 // Limits: a hostile source makes loops without an end, and texts and lists that
 // double.
 const (
-	maxSteps = 60_000
-	maxDepth = 300
-	maxText  = 1 << 16
-	maxItems = 1 << 13
-	maxCalls = 256
-	maxReads = 24
-	maxUsed  = 1 << 24 // bytes and elements that are copied
-	maxTurns = 300     // of a loop, once the program listens
+	maxSteps   = 60_000
+	maxDepth   = 300
+	maxText    = 1 << 16
+	maxItems   = 1 << 13
+	maxCalls   = 256
+	maxReads   = 24
+	maxUsed    = 1 << 24 // bytes and elements that are copied
+	maxChanges = 16      // of its arguments by a program
+	maxTurns   = 300     // of a loop, once the program listens
 )
 
 // Follows reports whether programs of a language are followed.
@@ -225,6 +226,7 @@ type machine struct {
 	handedOn any           // what that one is given
 	making   []*class      // those that metaclasses make
 	line     map[int]*list // its arguments, from one on
+	changes  int           // how often it did
 	changed  *value.Eval   // package value with the arguments that it made of them
 
 	goPackages    map[string]*goPackage

@@ -31,8 +31,12 @@ var permission = &rules.Rule{
 				continue
 			}
 			report := func(kind, flag, need string, at place.Span, level rules.Level) {
+				part := ""
+				if len(allow[kind]) > 0 {
+					part = " for that"
+				}
 				f := rules.Finding{Where: s.Final.At, Remedy: flag,
-					Message: fmt.Sprintf("%s, and deno is not given %s: the call fails at once", need, flag),
+					Message: fmt.Sprintf("%s, and deno is not given %s%s: the call fails at once", need, flag, part),
 					Trail:   append(s.Final.Steps[:len(s.Final.Steps):len(s.Final.Steps)], rules.Step(at, need))}
 				if w, ok := late[kind]; ok {
 					f.Where = w
@@ -76,10 +80,14 @@ func listens(on *rules.On, verb string, allow map[string][]string, report func(k
 		}
 		told, kept := *l, allow["net"]
 		told.Net = nil
-		if out := told.Under(on.Ported); len(kept) > 0 && !survey.Forbidden(kept, out) {
-			continue
+		need := "the code listens"
+		if out := told.Under(on.Ported); len(kept) > 0 {
+			if !survey.Forbidden(kept, out) {
+				continue
+			}
+			need += fmt.Sprintf(" on port %d", out.Port)
 		}
-		report("net", "--allow-net", "the code listens", l.At, 0)
+		report("net", "--allow-net", need, l.At, 0)
 		return
 	}
 }
