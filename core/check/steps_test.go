@@ -281,6 +281,11 @@ RUN npm ci
 export default function Page() { return null; }
 `, []string{"start/build-missing package.json:3 pushed=blocker"}},
 		{"no step of the image builds", manifest(`"build": "tsc", "start": "node dist/server.js"`) + image + "EXPOSE 3000\nCMD [\"node\", \"dist/server.js\"]\n", []string{"start/build-missing Dockerfile:6 image=blocker"}},
+		{"the compiler writes elsewhere", manifest(`"build": "rimraf build && tsc", "start": "node build/server.js"`), []string{"start/build-missing package.json:4 pushed=blocker"}},
+		{"the build script says where", manifest(`"build": "tsc --outDir lib", "start": "node dist/server.js"`), []string{"start/build-missing package.json:4 pushed=blocker"}},
+		{"twin: the build script says where", manifest(`"build": "tsc -p . --outDir build", "start": "node build/server.js"`), nil},
+		{"twin: something moves what was made", manifest(`"build": "tsc && cp -r dist build", "start": "node build/server.js"`), nil},
+		{"twin: another step moves it", manifest(`"build": "tsc", "postbuild": "mv dist build", "start": "node build/server.js"`), nil},
 		{"twin: the build script makes it", manifest(`"build": "tsc", "start": "node dist/server.js"`), nil},
 		{"before each start, when the compiler is gone", manifest(`"prestart": "tsc", "start": "node dist/server.js"`), []string{"manifest/dev-only package.json:6 pushed=blocker"}},
 		{"twin: the image builds", manifest(`"build": "tsc", "start": "node dist/server.js"`) + image + `RUN npm run build

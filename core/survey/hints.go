@@ -13,6 +13,9 @@ import (
 var managers = map[string]string{"npm": "node", "npx": "node", "yarn": "node", "pnpm": "node", "pip": "python", "pip3": "python", "poetry": "python", "pipenv": "python", "uv": "python", "pdm": "python",
 	"bundle": "ruby", "gem": "ruby", "bundler": "ruby", "composer": "php", "mvn": "java", "mvnw": "java", "gradle": "java", "gradlew": "java", "golang": "go", "aspnet": "dotnet", "sdk": "dotnet", "openjdk": "java", "eclipse-temurin": "java", "rails": "ruby", "artisan": "php"}
 
+// makers run targets of a file: their arguments are no programs.
+var makers = map[string]bool{"make": true, "gmake": true, "just": true, "rake": true}
+
 // Hinted says whether a folder's process file or container file names a
 // program or a base image of a runtime. A descriptor that names none of any
 // runtime hints at all of them. It is a cheap look, before a component is
@@ -36,6 +39,9 @@ func Hinted(t *source.Tree, f Folder, runtime string) bool {
 				continue
 			}
 			for _, w := range strings.FieldsFunc(line, func(r rune) bool { return strings.ContainsRune(" \t\"'[],;&|()", r) }) {
+				if makers[path.Base(w)] { // what follows are targets
+					break
+				}
 				r := runtimeOf(w)
 				if r == "bun" {
 					r = "node"
@@ -71,6 +77,9 @@ func StartedBy(t *source.Tree, f Folder) string {
 			runtime, last := "", ""
 			first := true // the first word behind the interpreter that is no flag
 			for _, w := range strings.FieldsFunc(line, func(r rune) bool { return strings.ContainsRune(" \t\"'[],;&|()", r) }) {
+				if runtime == "" && makers[path.Base(w)] {
+					break
+				}
 				if runtime == "" {
 					if runtime = runtimeOf(w); fileServers[path.Base(w)] {
 						return runtime

@@ -17,6 +17,8 @@ var buildMissing = &rules.Rule{
 		for _, on := range p.On {
 			if f, ok := unbuilt(p, on); ok {
 				p.Report(on, 0, f)
+			} else if f, ok := elsewhere(p, on); ok {
+				p.Report(on, 0, f)
 			}
 		}
 	},
