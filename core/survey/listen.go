@@ -126,6 +126,8 @@ var listening = map[string]shape{
 	"flask_socketio.SocketIO() run":                              keywords("flask", 2, 1, false),
 	"uvicorn.run":                                                keywords("uvicorn.run", 2, 1, false),
 	"uvicorn.Config":                                             keywords("uvicorn.run", 2, 1, false),
+	"waitress.server.create_server":                              {server: "waitress.serve", port: -1, host: -1, options: -1, pair: -1, keyPort: "port", keyHost: "host", bind: "listen"},
+	"tornado.netutil.bind_sockets":                               {server: "tornado", port: 0, host: 1, options: -1, pair: -1, keyPort: "port", keyHost: "address"},
 	"cherrypy.quickstart":                                        positional("cherrypy", -1, -1),
 	"cherrypy.engine.start":                                      positional("cherrypy", -1, -1),
 	"waitress.serve":                                             {server: "waitress.serve", port: -1, host: -1, options: -1, pair: -1, keyPort: "port", keyHost: "host", bind: "listen"},
