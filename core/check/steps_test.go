@@ -236,6 +236,8 @@ deno 2.5.6
 		{"another variable", deno("deno run --allow-net --allow-env=HOST main.ts", code), []string{"start/permission deno.json:3 pushed=blocker"}},
 		{"flags after the file", deno("deno run --allow-net main.ts --allow-env", code), []string{"start/permission deno.json:3 pushed=blocker"}},
 		{"files that are read", deno("deno run -NE main.ts", "const page = await Deno.readTextFile(\"index.html\");\n"+code), []string{"start/permission deno.json:3 pushed=risk"}},
+		{"another port", deno("deno run --allow-net=0.0.0.0:8000 --allow-env main.ts", code), []string{"start/permission deno.json:3 pushed=blocker"}},
+		{"twin: any port of that interface", deno("deno run --allow-net=0.0.0.0 --allow-env=P* main.ts", code), nil},
 		{"twin: what is needed", deno("deno run --allow-net --allow-env=PORT main.ts", code), nil},
 		{"twin: everything", deno("deno run -A main.ts", code), nil},
 	})
@@ -292,5 +294,33 @@ export default function Page() { return null; }
 EXPOSE 3000
 CMD ["node", "dist/server.js"]
 `, nil},
+	})
+}
+
+// TestTargetsOfMake starts what a target of make runs: the names of targets are no
+// programs, and what the file sets stands in its recipe.
+func TestTargetsOfMake(t *testing.T) {
+	t.Parallel()
+	tree := func(vars, recipe string) string {
+		return `-- Procfile --
+web: make serve
+-- .python-version --
+3.13
+-- requirements.txt --
+gunicorn==23.0.0
+-- app.py --
+def app(environ, start_response):
+    start_response("200 OK", [])
+    return [b"clear"]
+-- Makefile --
+` + vars + "\nserve:\n\t" + recipe + "\n"
+	}
+	runCases(t, []ruleCase{
+		{"loopback by a variable of the file", tree("BIND = 127.0.0.1:$(PORT)", "@gunicorn app:app --bind $(BIND)"), []string{"port/loopback Makefile:3 pushed=blocker"}},
+		{"a fixed port", tree("PORT := 8000", "gunicorn app:app --bind 0.0.0.0:$(PORT)"), []string{"port/literal Makefile:3 pushed=blocker"}},
+		{"no such module", tree("", "gunicorn hill:app --bind 0.0.0.0:$(PORT)"), []string{"start/target-missing Makefile:3 pushed=blocker"}},
+		{"twin: a variable that the environment may set", tree("HOST ?= 0.0.0.0", "@exec gunicorn app:app --bind $(HOST):$(PORT)"), nil},
+		{"twin: one of the shell", tree("", "exec gunicorn app:app --bind 0.0.0.0:$${PORT:-8000}"), nil},
+		{"twin: a condition of make that is not followed", tree("ifdef DEV\nHOST = 127.0.0.1\nelse\nHOST = 0.0.0.0\nendif", "gunicorn app:app --bind $(HOST):$(PORT)"), nil},
 	})
 }

@@ -1158,6 +1158,80 @@ func main() {
 }
 `, ` => loopback 8043
 PORT=7043 => loopback 7043`},
+	{"nest with validated env", `-- Procfile --
+web: node main.js
+-- package.json --
+{"name":"a","dependencies":{"@nestjs/core":"^10","@nestjs/common":"^10","@nestjs/config":"^3","@nestjs/platform-express":"^10","joi":"^17"}}
+-- main.js --
+require('reflect-metadata');
+const { NestFactory } = require('@nestjs/core');
+const { Module } = require('@nestjs/common');
+const { ConfigModule, ConfigService } = require('@nestjs/config');
+const Joi = require('joi');
+class AppModule {}
+Module({ imports: [ConfigModule.forRoot({ isGlobal: true, validationSchema: Joi.object({ PORT: Joi.number().port().default(7180) }) })] })(AppModule);
+(async () => {
+  const app = await NestFactory.create(AppModule, { logger: false, abortOnError: false });
+  const config = app.get(ConfigService);
+  await app.listen(config.get('PORT'), '0.0.0.0');
+})().catch(() => process.exit(1));
+`, ` => any 7180
+PORT=7109 => any 7109
+PORT=abc => exits`},
+	{"bun serve text port and routes", `-- Procfile --
+web: bun run s.ts
+-- package.json --
+{"name":"a"}
+-- s.ts --
+import { serve } from "bun";
+const server = serve({
+  port: Bun.env.PORT ?? "7181",
+  hostname: "127.0.0.1",
+  fetch(req, server) { return new Response(String(server.port)); },
+  error() { return new Response("e", { status: 500 }); },
+});
+`, ` => loopback 7181
+PORT=7110 => loopback 7110`},
+	{"tornado sockets bound by hand", `-- Procfile --
+web: python3 app.py
+-- requirements.txt --
+tornado
+-- app.py --
+import asyncio
+import os
+import tornado.httpserver
+import tornado.netutil
+import tornado.web
+
+
+async def main():
+    sockets = tornado.netutil.bind_sockets(int(os.environ.get("PORT", "7525")), "127.0.0.1")
+    server = tornado.httpserver.HTTPServer(tornado.web.Application([]))
+    server.add_sockets(sockets)
+    await asyncio.Event().wait()
+
+
+asyncio.run(main())
+`, ` => loopback 7525
+PORT=7425 => loopback 7425`},
+	{"waitress create_server", `-- Procfile --
+web: python3 app.py
+-- requirements.txt --
+waitress
+-- app.py --
+import os
+from waitress.server import create_server
+
+
+def app(environ, start_response):
+    start_response("200 OK", [])
+    return [b"x"]
+
+
+server = create_server(app, host="0.0.0.0", port=int(os.getenv("PORT", 7526)))
+server.run()
+`, ` => any 7526
+PORT=7426 => any 7426`},
 	{"dotenv by two calls, the special first", `-- Procfile --
 web: NODE_ENV=production node src/s.js
 -- package.json --
