@@ -2324,6 +2324,267 @@ server = ThreadingHTTPServer(('', int(environ.get('PORT', 8513))), SimpleHTTPReq
 server.serve_forever()
 `, ` => any 8513
 PORT=5513 => any 5513`},
+	{"uvicorn", `-- Procfile --
+web: uvicorn a:app --port $PORT
+-- requirements.txt --
+uvicorn
+-- a.py --
+async def app(scope, receive, send):
+    pass
+`, `PORT=65541 => exits
+PORT=04700 => loopback 4700`},
+	{"uvicorn.run", `-- Procfile --
+web: python3 a.py
+-- requirements.txt --
+uvicorn
+-- a.py --
+import os, uvicorn
+async def app(scope, receive, send):
+    pass
+uvicorn.run(app, port=int(os.environ['PORT']))
+`, `PORT=65541 => exits`},
+	{"hypercorn", `-- Procfile --
+web: hypercorn a:app -b 127.0.0.1:$PORT
+-- requirements.txt --
+hypercorn
+-- a.py --
+async def app(scope, receive, send):
+    pass
+`, `PORT=70000 => exits`},
+	{"gunicorn", `-- Procfile --
+web: gunicorn a:app -b 127.0.0.1:$PORT
+-- requirements.txt --
+gunicorn
+-- a.py --
+app = lambda e, s: []
+`, `PORT=70000 => exits`},
+	{"asyncio", `-- Procfile --
+web: python3 a.py
+-- requirements.txt --
+-- a.py --
+import asyncio, os
+async def main():
+    s = await asyncio.start_server(lambda r, w: w.close(), '127.0.0.1', int(os.environ['PORT']))
+    await s.serve_forever()
+asyncio.run(main())
+`, `PORT=70000 => exits`},
+	{"bottle", `-- Procfile --
+web: python3 a.py
+-- requirements.txt --
+bottle
+-- a.py --
+import os, bottle
+bottle.run(port=int(os.environ['PORT']))
+`, `PORT=70000 => exits`},
+	{"flask run", `-- Procfile --
+web: flask --app a run --port $PORT
+-- requirements.txt --
+flask
+-- a.py --
+from flask import Flask
+app = Flask(__name__)
+`, `PORT=70000 => loopback 4464`},
+	{"runserver", `-- Procfile --
+web: python3 manage.py runserver $PORT --noreload
+-- requirements.txt --
+django
+-- manage.py --
+import os, sys
+os.environ.setdefault('DJANGO_SETTINGS_MODULE', 'cfg')
+from django.core.management import execute_from_command_line
+execute_from_command_line(sys.argv)
+-- cfg.py --
+SECRET_KEY = 'a'
+DEBUG = True
+ROOT_URLCONF = 'urls'
+-- urls.py --
+urlpatterns = []
+`, `PORT=70000 => exits
+PORT=08123 => loopback 8123`},
+	{"daphne", `-- Procfile --
+web: daphne -p $PORT a:app
+-- requirements.txt --
+daphne
+-- a.py --
+async def app(scope, receive, send):
+    pass
+`, `PORT=70000 => exits`},
+	{"puma -p", `-- Procfile --
+web: puma -p $PORT
+-- Gemfile --
+gem 'puma'
+-- config.ru --
+run ->(e) { [200, {}, []] }
+`, `PORT=70000 => any 4464
+PORT=04701 => any 4701
+PORT=08124 => any 8124`},
+	{"puma config", `-- Procfile --
+web: puma
+-- Gemfile --
+gem 'puma'
+-- config.ru --
+run ->(e) { [200, {}, []] }
+-- config/puma.rb --
+port ENV.fetch('PORT', 3000)
+`, `PORT=70000 => any 4464
+PORT=04702 => any 2498`},
+	{"puma bind", `-- Procfile --
+web: puma -b tcp://127.0.0.1:$PORT
+-- Gemfile --
+gem 'puma'
+-- config.ru --
+run ->(e) { [200, {}, []] }
+`, `PORT=70000 => loopback 4464
+PORT=04703 => loopback 4703`},
+	{"rackup webrick", `-- Procfile --
+web: rackup -s webrick -p $PORT
+-- Gemfile --
+gem 'rack'
+gem 'webrick'
+-- config.ru --
+run ->(e) { [200, {}, []] }
+`, `PORT=70000 => loopback 4464`},
+	{"tcpserver text", `-- Procfile --
+web: ruby a.rb
+-- Gemfile --
+gem 'rack'
+-- a.rb --
+require 'socket'
+s = TCPServer.new('127.0.0.1', ENV['PORT'])
+loop { s.accept.close }
+`, `PORT=70000 => loopback 4464
+PORT=04705 => loopback 4705
+PORT=0x1261 => exits
+PORT=08125 => loopback 8125`},
+	{"webrick text", `-- Procfile --
+web: ruby a.rb
+-- Gemfile --
+gem 'webrick'
+-- a.rb --
+require 'webrick'
+WEBrick::HTTPServer.new(Port: ENV['PORT'], BindAddress: '127.0.0.1').start
+`, `PORT=04706 => exits
+PORT=70000 => loopback 4464`},
+	{"unicorn listen", `-- Procfile --
+web: unicorn -p $PORT
+-- Gemfile --
+gem 'unicorn'
+-- config.ru --
+run ->(e) { [200, {}, []] }
+`, `PORT=70000 => any 4464`},
+	{"thin", `-- Procfile --
+web: thin start -p $PORT
+-- Gemfile --
+gem 'thin'
+-- config.ru --
+run ->(e) { [200, {}, []] }
+`, `PORT=70000 => any 4464
+PORT=04709 => any 4709`},
+	{"php -S", `-- Procfile --
+web: php -S 127.0.0.1:$PORT
+-- composer.json --
+{"name":"a/b"}
+`, `PORT=70000 => exits
+PORT=04710 => loopback 4710`},
+	{"php stream", `-- Procfile --
+web: php s.php
+-- composer.json --
+{"name":"a/b"}
+-- s.php --
+<?php
+$s = stream_socket_server('tcp://127.0.0.1:' . getenv('PORT')) or exit(1);
+while (true) { @stream_socket_accept($s, 5); }
+`, `PORT=70000 => loopback 4464
+PORT=04711 => loopback 4711`},
+	{"bun text", `-- Procfile --
+web: bun s.ts
+-- package.json --
+{"name":"a"}
+-- s.ts --
+Bun.serve({ fetch: () => new Response('x') });
+`, `PORT=70000 => any 3000
+PORT=04712 => any 4712`},
+	{"deno number", `-- Procfile --
+web: deno run -A s.ts
+-- deno.json --
+{}
+-- s.ts --
+Deno.serve({ port: Number(Deno.env.get('PORT')) }, () => new Response('x'));
+`, `PORT=70000 => exits`},
+	{"deno flag", `-- Procfile --
+web: deno serve --port $PORT s.ts
+-- deno.json --
+{}
+-- s.ts --
+export default { fetch() { return new Response('x'); } };
+`, `PORT=70000 => exits
+PORT=04713 => any 4713`},
+	{"serve", `-- Procfile --
+web: serve -l $PORT public
+-- package.json --
+{"name":"a","dependencies":{"serve":"^14"}}
+-- public/index.html --
+x
+`, `PORT=70000 => exits
+PORT=04714 => any 4714
+PORT=abc => exits`},
+	{"http-server", `-- Procfile --
+web: http-server public -p $PORT
+-- package.json --
+{"name":"a","dependencies":{"http-server":"^14"}}
+-- public/index.html --
+x
+`, `PORT=70000 => exits
+PORT=04715 => any 4715
+PORT=abc => unix:abc`},
+	{"go text", `-- Procfile --
+web: ./a
+-- go.mod --
+module a
+
+go 1.25
+-- main.go --
+package main
+
+import (
+	"net/http"
+	"os"
+)
+
+func main() { panic(http.ListenAndServe(":"+os.Getenv("PORT"), nil)) }
+`, `PORT=04716 => any 4716
+PORT=70000 => exits`},
+	{"php precedence", `-- Procfile --
+web: php s.php
+-- composer.json --
+{"name":"a/b"}
+-- s.php --
+<?php
+$a = getenv('NOPE') ?: null;
+$p = $a ?? getenv('PORT') ?: '9062';
+$q = (int) ($a ?? getenv('PORT') ?: '9063');
+$s = stream_socket_server('tcp://127.0.0.1:' . ($q > 6000 ? $q : 9064));
+$t = stream_socket_server('tcp://127.0.0.1:' . ($p === '9062' ? 9062 : 9065));
+while (true) { @stream_socket_accept($s, 5); }
+`, ` => loopback 9062 & loopback 9063
+PORT= => loopback 9062 & loopback 9063
+PORT=5 => loopback 9064 & loopback 9065`},
+	{"php elvis after others", `-- Procfile --
+web: php s.php
+-- composer.json --
+{"name":"a/b"}
+-- s.php --
+<?php
+$env = ['PORT' => getenv('PORT') === false ? null : getenv('PORT')];
+$port = $env['PORT'] ?? '' ?: '9072';
+$text = '' . getenv('NOPE') ?: '9073';
+$ok = $port == '9072' || $text == 'x' ?: 5;
+$s = stream_socket_server('tcp://' . (getenv('HOST') ?: '127.0.0.1') . ':' . $port);
+$t = stream_socket_server('tcp://127.0.0.1:' . ($ok === 5 ? 9074 : $text));
+while (true) { @stream_socket_accept($s, 5); }
+`, ` => loopback 9072 & loopback 9073
+PORT= => loopback 9072 & loopback 9073
+PORT=7777 HOST=0.0.0.0 => any 7777 & loopback 9074`},
 }
 
 func TestUnmet(t *testing.T) {

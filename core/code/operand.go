@@ -71,6 +71,9 @@ func (r *loose) expr(least int) *Node {
 			continue
 		}
 		p := binds[t.text]
+		if t.text == "||" && (r.lang == PHP || r.lang == Groovy) && r.src[t.off] == '?' { // ?: binds as weakly as a condition does
+			p = 3
+		}
 		shift := 0 // further tokens of >> and >>>, which close types where they stand apart
 		if t.kind == tPunct && t.text == ">" && r.lang == Java {
 			for k := r.at(shift + 1); shift < 2 && k.kind == tPunct && k.text == ">" && k.off == t.off+int32(shift)+1; k = r.at(shift + 1) {

@@ -114,6 +114,8 @@ type Server struct {
 	Early      bool   // its arguments and variables are read before the program is loaded; a file of its own may load others
 	PortEnvs   string // variables that it reads one after another; what is no number is passed over
 	Address    string // a variable with a whole address that beats everything
+	Wraps      bool   // of a port above 65535 the lower sixteen bits count, as getaddrinfo has it
+	Whole      bool   // text must be a number as it is written: no zero before it
 	Over       string // a variable that beats the port that is set, though not a flag
 	OverHost   string // and one that beats the interface
 }
@@ -129,27 +131,27 @@ var Servers = map[string]Server{
 	"uvicorn.run":     {Host: "loopback", EmptyHost: "any", Port: 8000, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"hypercorn":       {Early: true, Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"daphne":          {Early: true, Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"waitress-serve":  {Early: true, Host: "any", EmptyHost: "exits", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"waitress.serve":  {Host: "any", EmptyHost: "exits", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"aiohttp":         {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"waitress-serve":  {Early: true, Wraps: true, Host: "any", EmptyHost: "exits", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"waitress.serve":  {Wraps: true, Host: "any", EmptyHost: "exits", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"aiohttp":         {Wraps: true, Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"cherrypy":        {Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits"},
 	"aiohttp.web":     {Early: true, Host: "loopback", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"bottle":          {Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"tornado":         {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
+	"tornado":         {Wraps: true, Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
 	"asyncio":         {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
 	"socketserver":    {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
-	"flask":           {Host: "loopback", EmptyHost: "loopback", Port: 5000, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
+	"flask":           {Wraps: true, Host: "loopback", EmptyHost: "loopback", Port: 5000, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
 	"sanic":           {Host: "loopback", EmptyHost: "loopback", Port: 8000, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
-	"flask run":       {Host: "loopback", EmptyHost: "any", Port: 5000, PortEnv: "FLASK_RUN_PORT", HostEnv: "FLASK_RUN_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"flask run":       {Wraps: true, Host: "loopback", EmptyHost: "any", Port: 5000, PortEnv: "FLASK_RUN_PORT", HostEnv: "FLASK_RUN_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"runserver":       {Host: "loopback", EmptyHost: "loopback", Port: 8000, TextPort: "exits", NumberText: true},
-	"http.server":     {Host: "any", EmptyHost: "any", Port: 8000, TextPort: "exits", NumberText: true},
+	"http.server":     {Wraps: true, Host: "any", EmptyHost: "any", Port: 8000, TextPort: "exits", NumberText: true},
 	"fastapi run":     {Host: "any", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"fastapi dev":     {Host: "loopback", EmptyHost: "loopback", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"next":            {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"vite":            {Host: "loopback", EmptyHost: "any", Port: 5173, TextPort: "exits", NumberText: true},
 	"vite preview":    {Host: "loopback", EmptyHost: "any", Port: 4173, TextPort: "exits", NumberText: true},
 	"serve":           {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", TextPort: "exits", NumberText: true},
-	"http-server":     {Host: "any", EmptyHost: "any", Port: 8080, PortEnv: "PORT", TextPort: "exits", NumberText: true},
+	"http-server":     {Host: "any", EmptyHost: "any", Port: 8080, PortEnv: "PORT", TextPort: "unix", NumberText: true},
 	"fastify-cli":     {Host: "unknown", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "FASTIFY_ADDRESS", TextPort: "exits", NumberText: true},
 	"spring":          {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "SERVER_PORT", OverHost: "SERVER_ADDRESS"},
 	"quarkus":         {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "QUARKUS_HTTP_PORT", OverHost: "QUARKUS_HTTP_HOST"},
@@ -190,18 +192,18 @@ var Servers = map[string]Server{
 	"deno":            {Host: "any", EmptyHost: "exits", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
 	"deno serve":      {Host: "any", EmptyHost: "exits", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
 	"bun":             {Host: "any", EmptyHost: "any", Port: 3000, PortEnvs: "BUN_PORT PORT NODE_PORT", NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
-	"puma":            {Host: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"rackup":          {Host: "loopback", EmptyHost: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"sinatra":         {Host: "loopback", EmptyHost: "any", Port: 4567, PortEnv: "PORT", NilPort: "9292", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"tcpserver":       {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
-	"webrick":         {Host: "any", EmptyHost: "any", Port: 80, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"rack server":     {Host: "any", EmptyHost: "any", Port: 9292, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"webrick run":     {Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"puma run":        {Host: "any", EmptyHost: "any", Port: 9292, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"ruby httpd":      {Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"puma":            {Wraps: true, Host: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"rackup":          {Wraps: true, Host: "loopback", EmptyHost: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"sinatra":         {Wraps: true, Host: "loopback", EmptyHost: "any", Port: 4567, PortEnv: "PORT", NilPort: "9292", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"tcpserver":       {Wraps: true, Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
+	"webrick":         {Wraps: true, Whole: true, Host: "any", EmptyHost: "any", Port: 80, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"rack server":     {Wraps: true, Host: "any", EmptyHost: "any", Port: 9292, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"webrick run":     {Wraps: true, Whole: true, Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"puma run":        {Wraps: true, Host: "any", EmptyHost: "any", Port: 9292, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"ruby httpd":      {Wraps: true, Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"rails":           {Host: "loopback", EmptyHost: "any", Port: 3000, PortEnv: "PORT", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"unicorn":         {Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"thin":            {Host: "any", EmptyHost: "any", Port: 3000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"unicorn":         {Wraps: true, Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"thin":            {Wraps: true, Host: "any", EmptyHost: "any", Port: 3000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"falcon":          {Host: "loopback", EmptyHost: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"uwsgi":           {Host: "any", EmptyHost: "any", EmptyPort: "random", TextPort: "random", NumberText: true},
 	"apollo":          {Host: "any", EmptyHost: "any", Port: 4000, NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
@@ -511,6 +513,9 @@ func (l *Listener) port(s Server, env value.Environ) Outcome {
 		return exits("the port is not set")
 	case value.Num:
 		n := o.Num
+		if s.Wraps && n == math.Trunc(n) && n > 65535 && n < 1<<31 {
+			return Outcome{"listens", "", int(n) & 0xffff, "of " + o.String() + " the lower sixteen bits count"}
+		}
 		if math.IsNaN(n) || n != math.Trunc(n) || n < 0 || n > 65535 {
 			return exits("the port is " + o.String())
 		}
@@ -518,6 +523,13 @@ func (l *Listener) port(s Server, env value.Environ) Outcome {
 	case value.Str:
 		if n, ok := s.fromEnvs(env); ok && o.Text == "" {
 			return Outcome{"listens", "", n, ""}
+		}
+		if (l.Server == "puma" && l.Via != "flag" || l.Server == "puma run") && len(o.Text) > 1 && o.Text[0] == '0' { // text goes to getaddrinfo as it is: octal
+			n, err := strconv.ParseUint(o.Text, 0, 31)
+			if err != nil {
+				return exits("the port is " + strconv.Quote(o.Text) + ", which is no number")
+			}
+			return Outcome{"listens", "", int(n) & 0xffff, strconv.Quote(o.Text) + " is read as octal"}
 		}
 		if l.Bare && o.Text == "" {
 			return exits("the flag has no value when the variable is not set")
@@ -571,6 +583,12 @@ func (s Server) text(t string) Outcome {
 			return Outcome{"listens", "", int(n), ""}
 		}
 	} else if n, err := strconv.ParseInt(clean, 10, 32); err == nil && s.NumberText {
+		if s.Whole && strconv.FormatInt(n, 10) != t {
+			return exits("the port is " + strconv.Quote(t) + ", which is no integer as it is written")
+		}
+		if s.Wraps && n > 65535 {
+			return Outcome{"listens", "", int(n & 0xffff), "of " + t + " the lower sixteen bits count"}
+		}
 		if n < 0 || n > 65535 {
 			return exits("the port is " + t)
 		}
@@ -760,11 +778,11 @@ func pumaAddress(addr string) Outcome {
 	if port == "" {
 		return out
 	}
-	n, err := strconv.ParseUint(port, 10, 32)
-	if err != nil || n > 65535 {
+	n, err := strconv.ParseUint(port, 10, 31)
+	if err != nil {
 		return exits("the port is " + strconv.Quote(port))
 	}
-	out.Port = int(n)
+	out.Port = int(n) & 0xffff
 	return out
 }
 
@@ -804,7 +822,7 @@ func runserver(addr string) Outcome {
 		}
 	}
 	n, err := strconv.Atoi(port)
-	if err != nil || n < 0 {
+	if err != nil || n < 0 || n > 65535 {
 		return exits(strconv.Quote(addr) + " is not a valid port number or address:port pair")
 	}
 	if host == "" {

@@ -865,7 +865,7 @@ func (m *machine) expandDotenv(config *object) (any, bool, error) {
 		if !ok {
 			return nil, false, nil
 		}
-		if now, set := m.env[k]; set && now != text {
+		if now, set := m.env[k]; set && now != "" && now != text {
 			parsed.cells[k].v = now
 			continue
 		}

@@ -413,8 +413,8 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 			return v != nil && strings.EqualFold(show(v), "true"), true, nil
 		case "getInteger", "getLong":
 			if v != nil {
-				if n, err := jvParse(v, 10); err == nil {
-					return n, true, nil
+				if n, err := strconv.ParseInt(pyShow(v), 0, 64); err == nil && !strings.ContainsAny(pyShow(v), "_oObB") { // as Integer.decode reads it
+					return integer(n), true, nil
 				}
 			}
 			return arg(1), true, nil

@@ -616,6 +616,7 @@ type declaredOption struct {
 	def           *code.Node
 	env           []*code.Node
 	number, truth bool
+	between       []*Value // the least and the most that it may be
 	at            *code.Node
 }
 
@@ -630,9 +631,9 @@ func (e *Eval) optionOf(call *code.Node, s *code.Scope) declaredOption {
 		case a.Name == "default":
 			o.def = a.Kid(0)
 		case a.Name == "type":
-			switch e.Expr(a.Kid(0), s.Parent).Text {
+			switch k := e.Expr(a.Kid(0), s.Parent); k.Text {
 			case "int", "click.INT", "click.IntRange()":
-				o.number = true
+				o.number, o.between = true, k.Kids
 			}
 		case a.Name == "is_flag":
 			o.truth = true
@@ -681,6 +682,12 @@ func (e *Eval) optionValue(o declaredOption, s *code.Scope) *Value {
 		v = &Value{Kind: Cond, Py: true, At: v.At, Kids: []*Value{op("nothing", true, v.At, v), v, op("int", true, v.At, v)}}
 	case number:
 		v = op("int", true, v.At, v)
+	}
+	for i, limit := range o.between[:min(2, len(o.between))] { // documentation of click 8, IntRange
+		if limit.Kind == Num {
+			none := &Value{Kind: Env, Text: "\x00", Unset: Raises, At: v.At}
+			v = &Value{Kind: Cond, Py: true, At: v.At, Kids: []*Value{op([]string{">=", "<="}[i], true, v.At, v, limit), v, none}}
+		}
 	}
 	return v.with(Step{s.File.At(o.at), s.File.Text(o.at)})
 }
