@@ -2585,6 +2585,46 @@ while (true) { @stream_socket_accept($s, 5); }
 `, ` => loopback 9072 & loopback 9073
 PORT= => loopback 9072 & loopback 9073
 PORT=7777 HOST=0.0.0.0 => any 7777 & loopback 9074`},
+	{"to thread", `-- Procfile --
+web: python3 a.py
+-- requirements.txt --
+-- a.py --
+import asyncio
+import os
+from http.server import HTTPServer, BaseHTTPRequestHandler
+
+
+def serve(port, host=""):
+    HTTPServer((host, port), BaseHTTPRequestHandler).serve_forever()
+
+
+async def main():
+    port = await asyncio.to_thread(lambda: int(os.environ.get("PORT", 9401)))
+    await asyncio.gather(asyncio.to_thread(serve, port, host="127.0.0.1"), asyncio.sleep(3600))
+
+asyncio.run(main())
+`, ` => loopback 9401
+PORT=6301 => loopback 6301`},
+	{"in an executor", `-- Procfile --
+web: python3 a.py
+-- requirements.txt --
+-- a.py --
+import asyncio
+import os
+from wsgiref.simple_server import make_server
+
+
+def serve(port):
+    make_server("", port, None).serve_forever()
+
+
+async def main():
+    loop = asyncio.get_running_loop()
+    await loop.run_in_executor(None, serve, int(os.environ.get("PORT", "9402")))
+
+asyncio.run(main())
+`, ` => any 9402
+PORT=6302 => any 6302`},
 }
 
 func TestUnmet(t *testing.T) {

@@ -86,6 +86,17 @@ func (m *machine) tasks(path string, args []any, keys map[string]any, at spot) (
 	case strings.HasSuffix(path, "PoolExecutor().submit") && len(args) > 0:
 		_, err := m.beside(func() (any, error) { return m.call(args[0], undefined, args[1:], keys, at) })
 		return dontKnow("what runs beside the program"), true, err
+	case path == "asyncio.to_thread" && len(args) > 0, name == "run_in_executor" && len(args) > 1:
+		if name == "run_in_executor" {
+			args = args[1:]
+		}
+		c := &coroutine{begun: true}
+		c.never, err = m.beside(func() (any, error) {
+			v, err := m.call(args[0], undefined, args[1:], keys, at)
+			c.v = v
+			return v, err
+		})
+		return c, true, err
 	case path == "asyncio.gather":
 		c, err := gathered(args)
 		if err != nil {
