@@ -72,6 +72,7 @@ func gathered(of []any) (*coroutine, error) {
 		out.items = append(out.items, c.v)
 	}
 	all.v = out
+	all.never = all.never && all.err == nil // an error of one ends the waiting
 	return all, nil
 }
 
@@ -139,6 +140,7 @@ func (m *machine) tasks(path string, args []any, keys map[string]any, at spot) (
 			return nil, true, err
 		}
 		c.v = dontKnow("which tasks are done")
+		c.err = nil // it is kept in its task
 		return c, true, nil
 	}
 	for _, a := range args { // what is not followed runs what it is handed
