@@ -137,3 +137,10 @@ func TestArgumentsOfAScript(t *testing.T) {
 		outcome(t, "-- requirements.txt --\n-- Procfile --\nweb: ./run.sh "+c.arguments+"\n-- run.sh exec --\n#!/bin/sh\n"+c.script+"\n", "PORT=5123 => "+c.want)
 	}
 }
+
+// TestFoldersThatAreListed counts what a folder holds: files and folders.
+func TestFoldersThatAreListed(t *testing.T) {
+	t.Parallel()
+	outcome(t, "-- package.json --\n{\"name\": \"dome\"}\n-- Procfile --\nweb: node s.js\n-- plugins/one.js --\n\n-- plugins/two/index.js --\n\n-- s.js --\nconst n = require(\"fs\").readdirSync(\"./plugins\").length;\nrequire(\"http\").createServer().listen(9000 + n);\n",
+		" => any 9002")
+}

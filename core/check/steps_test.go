@@ -321,6 +321,8 @@ def app(environ, start_response):
 		{"no such module", tree("", "gunicorn hill:app --bind 0.0.0.0:$(PORT)"), []string{"start/target-missing Makefile:3 pushed=blocker"}},
 		{"twin: a variable that the environment may set", tree("HOST ?= 0.0.0.0", "@exec gunicorn app:app --bind $(HOST):$(PORT)"), nil},
 		{"twin: one of the shell", tree("", "exec gunicorn app:app --bind 0.0.0.0:$${PORT:-8000}"), nil},
+		{"what an included file sets", tree("include .env", "gunicorn app:app --bind $(HOST):$(PORT)") + "-- .env --\nHOST=127.0.0.1\n", []string{"port/loopback Makefile:3 pushed=blocker"}},
+		{"twin: an included file that is not there", tree("-include local.mk", "gunicorn app:app --bind $(HOST):$(PORT)"), nil},
 		{"twin: a condition of make that is not followed", tree("ifdef DEV\nHOST = 127.0.0.1\nelse\nHOST = 0.0.0.0\nendif", "gunicorn app:app --bind $(HOST):$(PORT)"), nil},
 	})
 }

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"ubique/core/place"
+	"ubique/core/source"
 	"ubique/core/value"
 )
 
@@ -22,6 +23,7 @@ type makefile struct {
 	exports map[string]bool
 	all     bool // all variables are exported
 	work    int  // what was expanded so far
+	open    bool // it takes in a file that is not there to be read
 }
 
 type makeVar struct {
@@ -86,11 +88,25 @@ func makeRun(words []Word, c Context, env []Assign, steps []value.Step, depth in
 	if file == "" || !c.Tree.Has(p) {
 		return Final{}, false
 	}
-	src, err := c.Tree.Code(p)
-	if err != nil {
+	taken := 0
+	read := func(name string) (string, bool) {
+		if taken++; taken > 32 { // files that take in themselves
+			return "", false
+		}
+		if c.Tree.State(name) != source.Shipped {
+			return "", false
+		}
+		f, err := c.Tree.Code(name)
+		if err != nil {
+			return "", false
+		}
+		return string(f.Data), true
+	}
+	text, ok := read(p)
+	if !ok {
 		return Final{}, false
 	}
-	m := readMake(p, string(src.Data))
+	m := readMake(p, dir, text, read, 0)
 	if target == "" {
 		target = m.first
 	}
@@ -134,8 +150,43 @@ func makeRun(words []Word, c Context, env []Assign, steps []value.Step, depth in
 	return f, true
 }
 
-// readMake reads the lines of a file of make.
-func readMake(name, text string) *makefile {
+// include takes in a file: what it sets, and its rules.
+func (m *makefile) include(name, dir string, read func(string) (string, bool), depth int) {
+	p, ok := source.Join(dir, name)
+	if strings.ContainsAny(name, "$*?") || !ok || depth > 4 {
+		m.open = true
+		return
+	}
+	text, ok := read(p)
+	if !ok {
+		m.open = true
+		return
+	}
+	in := readMake(p, dir, text, read, depth+1)
+	for _, n := range in.order {
+		if _, had := m.vars[n]; had && in.vars[n].unset {
+			continue
+		} else if !had {
+			m.order = append(m.order, n)
+		}
+		m.vars[n] = in.vars[n]
+	}
+	for t, r := range in.rules {
+		if m.rules[t] == nil {
+			m.rules[t] = r
+		}
+	}
+	for n, on := range in.exports {
+		m.exports[n] = on
+	}
+	m.all, m.open = m.all || in.all, m.open || in.open
+	if m.first == "" {
+		m.first = in.first
+	}
+}
+
+// readMake reads the lines of a file of make that runs in a folder.
+func readMake(name, dir, text string, read func(string) (string, bool), depth int) *makefile {
 	m := &makefile{vars: map[string]makeVar{}, rules: map[string]*makeRule{}, exports: map[string]bool{}}
 	lines := strings.Split(strings.ReplaceAll(text, "\r\n", "\n"), "\n")
 	var now []*makeRule
@@ -169,7 +220,12 @@ func readMake(name, text string) *makefile {
 		case "endif", "endef":
 			under--
 			continue
-		case "else", "include", "-include", "sinclude", "unexport", "vpath":
+		case "include", "-include", "sinclude":
+			for _, f := range strings.Fields(rest) {
+				m.include(f, dir, read, depth)
+			}
+			continue
+		case "else", "unexport", "vpath":
 			continue
 		case "export", "override":
 			exported := word == "export"
@@ -321,6 +377,8 @@ func (m *makefile) expand(text string, given map[string]*value.Value, target str
 		default:
 			v, set := m.vars[name]
 			switch {
+			case !set && m.open && given[name] == nil:
+				return "", false
 			case given[name] != nil || !set || v.unset && !v.unknown:
 				b.WriteString("${" + name + "}")
 			case v.unknown:

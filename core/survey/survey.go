@@ -419,6 +419,31 @@ func (p *Program) Beside(dir string) []string {
 	return list
 }
 
+// maxListed is how many files below a folder are looked at to list it.
+const maxListed = 20_000
+
+// Listed names the files and folders that ship in a folder of the tree, in the
+// order of names; none where there are too many.
+func (p *Program) Listed(dir string) (names []string) {
+	below := p.t.Below(dir)
+	if len(below) > maxListed {
+		return nil
+	}
+	skip := 0
+	if dir != "" && dir != "." {
+		skip = len(dir) + 1
+	}
+	seen := map[string]bool{}
+	for _, e := range below {
+		if name, _, _ := strings.Cut(e.Path[skip:], "/"); !seen[name] && p.t.State(e.Path) == source.Shipped {
+			seen[name] = true
+			names = append(names, name)
+		}
+	}
+	slices.Sort(names)
+	return names
+}
+
 // Loaded implements value.Loader.
 func (p *Program) Loaded() []*code.File { return p.order }
 

@@ -1049,11 +1049,15 @@ func (m *machine) folder(name any) (*list, bool) {
 	if !ok {
 		return nil, false
 	}
-	l := &list{}
-	for _, p := range m.e.Loader.Beside(dir) {
-		l.items = append(l.items, path.Base(p))
+	lists, ok := m.e.Loader.(interface{ Listed(dir string) []string })
+	if !ok {
+		return nil, false
 	}
-	return l, len(l.items) > 0 && len(l.items) < maxItems
+	l := &list{}
+	for _, name := range lists.Listed(dir) {
+		l.items = append(l.items, name)
+	}
+	return l, len(l.items) > 0 && len(l.items) < maxItems && m.use(len(l.items)) == nil
 }
 
 // denied is the error of what the runtime does not grant (Deno 2.9).
