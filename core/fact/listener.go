@@ -115,6 +115,7 @@ type Server struct {
 	PortEnvs   string // variables that it reads one after another; what is no number is passed over
 	Address    string // a variable with a whole address that beats everything
 	Wraps      bool   // of a port above 65535 the lower sixteen bits count, as getaddrinfo has it
+	Octal      bool   // text from code with a zero before it is octal, as getaddrinfo has it
 	Whole      bool   // text must be a number as it is written: no zero before it
 	Over       string // a variable that beats the port that is set, though not a flag
 	OverHost   string // and one that beats the interface
@@ -192,14 +193,14 @@ var Servers = map[string]Server{
 	"deno":            {Host: "any", EmptyHost: "exits", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
 	"deno serve":      {Host: "any", EmptyHost: "exits", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
 	"bun":             {Host: "any", EmptyHost: "any", Port: 3000, PortEnvs: "BUN_PORT PORT NODE_PORT", NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
-	"puma":            {Wraps: true, Host: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"puma":            {Wraps: true, Octal: true, Host: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"rackup":          {Wraps: true, Host: "loopback", EmptyHost: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"sinatra":         {Wraps: true, Host: "loopback", EmptyHost: "any", Port: 4567, PortEnv: "PORT", NilPort: "9292", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"tcpserver":       {Wraps: true, Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
 	"webrick":         {Wraps: true, Whole: true, Host: "any", EmptyHost: "any", Port: 80, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"rack server":     {Wraps: true, Host: "any", EmptyHost: "any", Port: 9292, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"webrick run":     {Wraps: true, Whole: true, Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"puma run":        {Wraps: true, Host: "any", EmptyHost: "any", Port: 9292, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"puma run":        {Wraps: true, Octal: true, Host: "any", EmptyHost: "any", Port: 9292, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"ruby httpd":      {Wraps: true, Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"rails":           {Host: "loopback", EmptyHost: "any", Port: 3000, PortEnv: "PORT", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"unicorn":         {Wraps: true, Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
@@ -524,7 +525,7 @@ func (l *Listener) port(s Server, env value.Environ) Outcome {
 		if n, ok := s.fromEnvs(env); ok && o.Text == "" {
 			return Outcome{"listens", "", n, ""}
 		}
-		if (l.Server == "puma" && l.Via != "flag" || l.Server == "puma run") && len(o.Text) > 1 && o.Text[0] == '0' { // text goes to getaddrinfo as it is: octal
+		if s.Octal && l.Via != "flag" && len(o.Text) > 1 && o.Text[0] == '0' {
 			n, err := strconv.ParseUint(o.Text, 0, 31)
 			if err != nil {
 				return exits("the port is " + strconv.Quote(o.Text) + ", which is no number")
