@@ -1140,6 +1140,11 @@ func (r *reader) sequence() *Node {
 	if e == nil || !r.isP(",") {
 		return e
 	}
+	return r.tupled(e)
+}
+
+// tupled reads what follows the first expression of a sequence.
+func (r *reader) tupled(e *Node) *Node {
 	list := &Node{Kind: Array, Off: e.Off, Kids: []*Node{e}}
 	if !r.py() {
 		list.Name = LastOf
@@ -1319,7 +1324,11 @@ func (r *reader) unary() *Node {
 			if r.cur().nl || r.cur().kind == tNewline || r.isP(")") || r.isP(";") || r.isP("}") {
 				return &Node{Kind: Unknown, Name: Yield, Off: t.off, End: t.end}
 			}
-			return r.done(&Node{Kind: Await, Name: Yield, Off: t.off, Kids: []*Node{r.operand(1)}})
+			given := r.operand(1)
+			if r.py() && r.isP(",") { // yield gives a tuple, as return does
+				given = r.tupled(given)
+			}
+			return r.done(&Node{Kind: Await, Name: Yield, Off: t.off, Kids: []*Node{given}})
 		case "not":
 			if r.py() {
 				return one("!", 5)

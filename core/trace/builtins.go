@@ -2,7 +2,9 @@ package trace
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
+	"io"
 	"math"
 	"net/url"
 	"path"
@@ -31,6 +33,8 @@ func (m *machine) made(f *opaque, args []any, at spot) (any, bool, error) {
 			name = t
 		}
 		return m.commander(name, nil).obj, true, nil
+	case "nconf.Provider":
+		return m.nconfProvider(), true, nil
 	case "commander.Option":
 		if t, ok := first(args).(string); ok {
 			return m.jsOption(t), true, nil
@@ -191,6 +195,11 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 	case code.Python:
 		return m.pyBuiltin(f, args, keys, at)
 	}
+	if javascript(at.f.Lang) {
+		if v, done, err := m.jsSettings(f, args, at); done || err != nil {
+			return v, done, err
+		}
+	}
 	arg := func(i int) any {
 		if i < len(args) {
 			return args[i]
@@ -229,17 +238,7 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		}
 		return parseInt(text(0), int(base)), true, nil
 	case "parseFloat", "Number.parseFloat":
-		s := strings.TrimSpace(text(0))
-		end := 0
-		for end < len(s) && strings.IndexByte("+-.0123456789eE", s[end]) >= 0 {
-			end++
-		}
-		for ; end > 0; end-- {
-			if x, err := strconv.ParseFloat(s[:end], 64); err == nil {
-				return x, true, nil
-			}
-		}
-		return math.NaN(), true, nil
+		return parseFloat(text(0)), true, nil
 	case "String":
 		if len(args) == 0 {
 			return "", true, nil
@@ -1194,10 +1193,25 @@ func (m *machine) parseJSON(s string) (any, error) {
 	if err != nil {
 		return nil, err
 	}
-	if _, err := d.Token(); err == nil {
-		return nil, giveUp("more than JSON")
+	if _, err := d.Token(); err != io.EOF {
+		return nil, errors.New("more than JSON")
 	}
 	return m.fitted(v), nil
+}
+
+// parseFloat is parseFloat of JavaScript.
+func parseFloat(s string) float64 {
+	s = strings.TrimSpace(s)
+	end := 0
+	for end < len(s) && strings.IndexByte("+-.0123456789eE", s[end]) >= 0 {
+		end++
+	}
+	for ; end > 0; end-- {
+		if x, err := strconv.ParseFloat(s[:end], 64); err == nil {
+			return x
+		}
+	}
+	return math.NaN()
 }
 
 // parseInt is parseInt of JavaScript.

@@ -192,6 +192,9 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 		if strings.HasPrefix(n.Name, code.Pattern) {
 			return &pattern{v: m.e.Expr(n, s.static)}, nil
 		}
+		if py && s.module.file.Text(n) == "..." {
+			return &opaque{path: "Ellipsis"}, nil
+		}
 	case code.Name:
 		return m.name(n, s)
 	case code.New:
@@ -500,9 +503,17 @@ func (m *machine) unary(n *code.Node, s *scope) (any, error) {
 	case "+":
 		return f, nil
 	case "~":
-		return float64(^int32(f)), nil
+		return float64(^toInt32(f)), nil
 	}
 	return nil, giveUp("what %s gives", n.Name)
+}
+
+// toInt32 is a number as the operators on bits take it (ECMA-262, ToInt32).
+func toInt32(f float64) int32 {
+	if math.IsNaN(f) || math.IsInf(f, 0) {
+		return 0
+	}
+	return int32(uint32(int64(math.Mod(math.Trunc(f), 1<<32))))
 }
 
 func typeOf(v any) (any, error) {
@@ -641,7 +652,7 @@ func (m *machine) operate(name string, a, b any, s *scope, n *code.Node) (any, e
 		}
 		if o, ok := a.(*object); ok && o.class != nil {
 			if w, ok := b.(*opaque); ok {
-				return o.class.name == w.path || w.path == "Error", nil
+				return o.class.name == w.path || o.class.name == w.path[strings.LastIndexByte(w.path, '.')+1:] || w.path == "Error", nil
 			}
 		}
 		if _, ok := a.(*opaque); !ok {
@@ -894,17 +905,17 @@ func arithmetic(name string, x, y float64) (any, error) {
 	case "**":
 		return math.Pow(x, y), nil
 	case "|":
-		return float64(int32(int64(x)) | int32(int64(y))), nil
+		return float64(toInt32(x) | toInt32(y)), nil
 	case "&":
-		return float64(int32(int64(x)) & int32(int64(y))), nil
+		return float64(toInt32(x) & toInt32(y)), nil
 	case "^":
-		return float64(int32(int64(x)) ^ int32(int64(y))), nil
+		return float64(toInt32(x) ^ toInt32(y)), nil
 	case "<<":
-		return float64(int32(int64(x)) << (uint32(int64(y)) & 31)), nil
+		return float64(toInt32(x) << (uint32(toInt32(y)) & 31)), nil
 	case ">>":
-		return float64(int32(int64(x)) >> (uint32(int64(y)) & 31)), nil
+		return float64(toInt32(x) >> (uint32(toInt32(y)) & 31)), nil
 	case ">>>":
-		return float64(uint32(int64(x)) >> (uint32(int64(y)) & 31)), nil
+		return float64(uint32(toInt32(x)) >> (uint32(toInt32(y)) & 31)), nil
 	}
 	return nil, giveUp("what %s gives", name)
 }

@@ -714,6 +714,9 @@ func (m *machine) goOutsideCall(f *opaque, args []goValue, at spot, s *goScope) 
 	if list, done, err := m.goLibrary(f, args, at, s); done || err != nil {
 		return list, err
 	}
+	if list, done, err := m.goFlagsMethod(f, args, at, s); done || err != nil {
+		return list, err
+	}
 	if done, err := m.goFlagSet(f, args, at, s); done || err != nil {
 		return nil, err
 	}
@@ -736,12 +739,14 @@ func (m *machine) goOutsideCall(f *opaque, args []goValue, at spot, s *goScope) 
 		}
 	}
 	if v, done, err := m.goBuiltin(f, olds, at); done || err != nil {
-		if o, ok := v.(*opaque); ok && goFlagged(f.path) {
-			return []goValue{{&goCell{v: goValue{o, nil}}, nil}}, err
-		}
-		if goFlagged(f.path) {
-			w := m.goFrom(v)
-			return []goValue{{&goCell{v: w, t: w.t}, pointerTo(w.t)}}, err
+		if kind, ok := goFlagKind(f.path); ok {
+			c, t := &goCell{v: goValue{v, nil}}, (*goType)(nil)
+			if _, ok := v.(*opaque); !ok {
+				c.v = m.goFrom(v)
+				c.t, t = c.v.t, pointerTo(c.v.t)
+			}
+			m.goDefines(f.path, kind, olds, c)
+			return []goValue{{c, t}}, err
 		}
 		return m.goResults(v), err
 	}
@@ -773,10 +778,24 @@ func goFills(name string) bool {
 	return false
 }
 
-// goFlagged reports whether a function gives a pointer to what a flag holds.
-func goFlagged(p string) bool {
-	_, ok := goFlagKind(p)
-	return ok
+// goDefines notes the flag that a call of flag or pflag defines.
+func (m *machine) goDefines(path, kind string, args []any, c *goCell) {
+	name, ok := first(args).(string)
+	if !ok {
+		return
+	}
+	at := 1
+	if strings.HasSuffix(kind, "P") {
+		at = 2
+	}
+	usage := ""
+	if len(args) > at+1 {
+		usage, _ = args[at+1].(string)
+	}
+	if len(args) > at {
+		in := strings.TrimSuffix(path[:strings.LastIndexByte(path, '.')], ".CommandLine")
+		m.goDefined(in, name, kind, usage, args[at], c, goValue{})
+	}
 }
 
 // goFlagSet hands what the command line gives for a flag to a value of the program
@@ -809,6 +828,7 @@ func (m *machine) goFlagSet(f *opaque, args []goValue, at spot, s *goScope) (don
 	if !ok {
 		return false, giveUp("a flag whose name is not known")
 	}
+	m.goDefined(strings.TrimSuffix(f.path[:i], ".CommandLine"), name, f.path[i+1:], "", nil, nil, fn)
 	words := m.argv()[1:]
 	for i := 0; i < len(words); i++ {
 		w, ok := words[i].(string)
@@ -896,6 +916,7 @@ func (m *machine) goVariable(f *opaque, args []goValue, at spot) bool {
 		w.t = c.t
 	}
 	c.v = w
+	m.goDefines(f.path, kind, m.goOlds(args[1:]), c)
 	return true
 }
 

@@ -282,6 +282,9 @@ func (m *machine) goMember(base goValue, cell *goCell, name string, s *goScope, 
 					}}, nil}, nil, nil
 				}
 				outside = append(outside, place{goValue{x.opaque, nil}, nil})
+			case *goFlagged:
+				v, err := m.goFlagMember(x, name, s)
+				return v, nil, err
 			case *kongContext:
 				return goValue{&goClosure{name: name, native: func(m *machine, args []goValue, at spot) ([]goValue, error) {
 					return m.kongMethod(x, name, args, at, s)

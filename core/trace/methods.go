@@ -338,6 +338,9 @@ func (m *machine) objectMethod(o *object, name string, args []any, keys map[stri
 				return o.asDict(), true, nil
 			}
 			if filledFromOutside(outer(o.class)) && len(args)+len(keys) == 0 {
+				if o.cells["\x00base"] == nil { // its fields are there
+					return m.pdDict(o, 0), true, nil
+				}
 				d := newObject()
 				d.dict = true
 				for _, name := range fieldsOf(o.class) {

@@ -73,6 +73,24 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 		if name == "name" || name == "__name__" {
 			return b.name, nil
 		}
+		if v, ok := m.pdClassKey(b, name); ok && s.python() {
+			return v, nil
+		}
+		if s.python() && name == "__annotations__" {
+			return m.pyHints(b)
+		}
+		if s.python() && name == "__dataclass_fields__" {
+			o := newObject()
+			o.dict = true
+			for _, k := range fieldsOf(b) {
+				f, err := m.pyDataField(b, k)
+				if err != nil {
+					return nil, err
+				}
+				o.set(k, f)
+			}
+			return o, nil
+		}
 		if base := outer(b); base != nil {
 			return &opaque{path: base.path + "." + name, recv: base}, nil
 		}
@@ -109,6 +127,17 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 			}
 			if v, ok := classKey(c, name, true); ok {
 				return m.bindTo(v, b.this, s, n)
+			}
+		}
+		if o, ok := b.this.(*object); ok && name == "__init__" && s.python() && o.class != nil {
+			if model, _, _ := pdModel(o.class); model {
+				return &function{name: name, native: func(m *machine, _ any, args []any, keys map[string]any, at spot) (any, error) {
+					done, err := m.pdBuild(o.class, o, args, keys, at)
+					if err == nil && !done {
+						err = giveUp("what a model is made of")
+					}
+					return nil, err
+				}}, nil
 			}
 		}
 		if f := b.plain(name); f != nil && s.python() {
@@ -1214,6 +1243,9 @@ func (m *machine) build(c *class, args []any, keys map[string]any, at spot) (any
 	}
 	if c.data {
 		return o, m.fill(c, o, args, keys, at)
+	}
+	if done, err := m.pdBuild(c, o, args, keys, at); done || err != nil {
+		return o, err
 	}
 	if base := outer(c); base != nil {
 		if errors := map[string]bool{"Exception": true, "ValueError": true, "RuntimeError": true, "KeyError": true, "TypeError": true}; errors[base.path] {

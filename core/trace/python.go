@@ -790,12 +790,18 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		if c != nil {
 			l := &list{tuple: true}
 			for _, name := range fieldsOf(c) {
-				f := newObject()
-				f.class = &class{name: "Field", builtin: true, methods: newObject(), statics: newObject()}
-				f.set("name", name)
+				f, err := m.pyDataField(c, name)
+				if err != nil {
+					return nil, true, err
+				}
 				l.items = append(l.items, f)
 			}
 			return l, true, nil
+		}
+	case "typing.get_type_hints", "inspect.get_annotations":
+		if c, ok := arg(0).(*class); ok {
+			o, err := m.pyHints(c)
+			return o, true, err
 		}
 	case "dataclasses.asdict":
 		if o, ok := arg(0).(*object); ok {

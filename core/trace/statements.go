@@ -279,6 +279,10 @@ func (m *machine) decorated(n *code.Node, v any, s *scope) (any, error) {
 				if strings.HasPrefix(path, "contextlib.") {
 					return dontKnow("what " + path + " makes of " + n.Name), nil
 				}
+				if f, ok := v.(*function); ok && strings.HasPrefix(path, "pydantic.") {
+					f.marks = append(f.marks, d)
+					continue
+				}
 				m.waiting = true // a framework keeps it
 			}
 		case *function, *class:
@@ -867,7 +871,7 @@ func (m *machine) catches(what string, t *thrown, s *scope) (takes, ok bool) {
 // parents are the classes that errors of Python come from (Python 3.14,
 // "Built-in Exceptions").
 var parents = map[string]string{"KeyError": "LookupError", "IndexError": "LookupError", "UnicodeDecodeError": "ValueError", "JSONDecodeError": "ValueError",
-	"FileNotFoundError": "OSError", "ModuleNotFoundError": "ImportError", "ZeroDivisionError": "ArithmeticError"}
+	"FileNotFoundError": "OSError", "ValidationError": "ValueError", "SettingsError": "ValueError", "ModuleNotFoundError": "ImportError", "ZeroDivisionError": "ArithmeticError"}
 
 // with runs a block of Python with what it opens.
 func (m *machine) with(n *code.Node, s *scope) error {

@@ -230,6 +230,8 @@ type machine struct {
 	changed  *value.Eval   // package value with the arguments that it made of them
 
 	goPackages    map[string]*goPackage
+	goFlags       []*goFlagged
+	nconf         *jsConf
 	ruby          *rubyState
 	java          *javaState
 	php           *phpState

@@ -39,6 +39,7 @@ type (
 		moved   bool // a block that is run for another object (Ruby)
 		home    *class
 		cli     *command       // it is a command of the command line
+		marks   []*opaque      // what it is decorated with from outside (Python)
 		memo    map[string]any // what it gave, for a function that keeps that (Python)
 	}
 	class struct {
@@ -111,6 +112,7 @@ type object struct {
 	// command and option are those of commander that the program sees as this object.
 	command *jsCommand
 	option  *jsOption
+	zod     *zodSchema // a schema that the program sees as this object
 }
 
 func newObject() *object { return &object{cells: map[string]*cell{}} }

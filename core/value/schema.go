@@ -135,6 +135,9 @@ func (e *Eval) schema(fn *Value, args []*Value, s *code.Scope, at place.Span) *V
 				return w
 			}
 			if w := e.nestLoaded(args[0].Text, at); w != nil {
+				if w.Kind == Object { // a namespace of its own: no variable is an object
+					return w
+				}
 				v = op("??", false, at, v, w)
 			}
 			switch {
