@@ -153,6 +153,9 @@ func named(env value.Environ) string {
 	if env.Worker {
 		key.WriteString("worker")
 	}
+	if env.Filled {
+		key.WriteString("filled")
+	}
 	return key.String()
 }
 
@@ -311,7 +314,43 @@ func commanded(st *fact.Start, b Beginning, env value.Environ) value.Environ {
 	}
 	env = env.With(more)
 	env.Vague = vague
+	env.Filled = phpFills(st)
 	return env
+}
+
+// phpFills reports whether PHP puts the environment into $_ENV (PHP manual, "Core
+// php.ini directives", variables_order): without a php.ini it does, as in the image
+// that PHP publishes; the two files that PHP ships and every distribution installs
+// say GPCS, and it does not.
+func phpFills(st *fact.Start) bool {
+	words := strings.Fields(st.Command)
+	for i, w := range words {
+		v, here := strings.CutPrefix(w, "-d")
+		if v == "" && here && i+1 < len(words) {
+			v = words[i+1]
+		}
+		if order, ok := strings.CutPrefix(v, "variables_order="); ok && here {
+			return strings.Contains(strings.Trim(order, `'"`), "E")
+		}
+		if w == "-n" && i > 0 && strings.HasSuffix(words[i-1], "php") {
+			return true
+		}
+	}
+	d := st.Descriptor
+	if d == nil || d.Image == nil || strings.Contains(d.Image.Text, "php.ini") {
+		return false
+	}
+	for _, r := range d.Image.Runs {
+		if strings.Contains(r.Text, "php.ini") {
+			return false
+		}
+	}
+	for _, c := range d.Image.Copies {
+		if strings.Contains(strings.Join(c.Sources, " ")+c.Dest, "php.ini") {
+			return false
+		}
+	}
+	return slices.ContainsFunc(d.Image.Bases, func(b fact.Base) bool { return b.Final && b.Name == "php" })
 }
 
 // cameTo is what a listener did in a program that was followed: it is the one at

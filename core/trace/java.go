@@ -1377,6 +1377,29 @@ func (m *machine) jvSend(base any, name string, args []any, s *scope, at spot) (
 // jvFunction calls a lambda by the method of its interface, or joins it with
 // another.
 func (m *machine) jvFunction(f *function, name string, args []any, s *scope, at spot) (any, error) {
+	var of []*class // the interfaces with such a method: the lambda is for one
+	for _, g := range m.e.Loader.Loaded() {
+		for _, k := range g.Classes {
+			if g.Lang != code.Java || !strings.HasPrefix(jvHead(k, g), "interface") {
+				continue
+			}
+			for _, d := range k.Kid(1).Kids {
+				if d.Is(code.Func) && d.Name == name && d.Kid(1) != nil && d.Kids[1].Off < d.Kids[1].End {
+					if c := m.jvAt(g, k); c != nil && !slices.Contains(of, c) {
+						of = append(of, c)
+					}
+				}
+			}
+		}
+	}
+	if len(of) == 1 {
+		if d := jvChoose(jvMethods(of[0], name, false), args); d != nil && !d.static {
+			return m.jvInvoke(d, f, args, at)
+		}
+	}
+	if len(of) > 0 {
+		return nil, giveUp("the method %s of what a lambda is for", name)
+	}
 	switch name {
 	case "andThen", "compose":
 		g := first(args)
@@ -1410,29 +1433,6 @@ func (m *machine) jvFunction(f *function, name string, args []any, s *scope, at 
 			}
 			return m.jvApply(g, a, s, at)
 		}}, nil
-	}
-	var of []*class // the interfaces with such a method: the lambda is for one
-	for _, g := range m.e.Loader.Loaded() {
-		for _, k := range g.Classes {
-			if g.Lang != code.Java || !strings.HasPrefix(jvHead(k, g), "interface") {
-				continue
-			}
-			for _, d := range k.Kid(1).Kids {
-				if d.Is(code.Func) && d.Name == name && d.Kid(1) != nil && d.Kids[1].Off < d.Kids[1].End {
-					if c := m.jvAt(g, k); c != nil && !slices.Contains(of, c) {
-						of = append(of, c)
-					}
-				}
-			}
-		}
-	}
-	if len(of) == 1 {
-		if d := jvChoose(jvMethods(of[0], name, false), args); d != nil && !d.static {
-			return m.jvInvoke(d, f, args, at)
-		}
-	}
-	if len(of) > 0 {
-		return nil, giveUp("the method %s of what a lambda is for", name)
 	}
 	return m.jvInvoke(f, f.this, args, at)
 }

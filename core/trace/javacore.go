@@ -2063,6 +2063,32 @@ func (m *machine) jvMapMethod(o *object, name string, args []any, s *scope, at s
 			}
 		}
 		return nil, true, nil
+	case "replaceAll":
+		for _, k := range slices.Clone(o.keys) {
+			v, err := m.jvApply(arg(0), []any{jvKeyOf(o, k), o.cells[k].v}, s, at)
+			if err != nil {
+				return nil, true, err
+			}
+			o.cells[k].v = v
+		}
+		return nil, true, nil
+	case "firstEntry", "lastEntry", "firstKey", "lastKey":
+		if len(o.keys) == 0 {
+			return nil, true, nil
+		}
+		for _, k := range o.keys {
+			if _, ok := jvKeyOf(o, k).(string); !ok {
+				return nil, true, giveUp("the order of a map")
+			}
+		}
+		k := slices.Min(o.keys) // it is a map that sorts
+		if strings.HasPrefix(name, "last") {
+			k = slices.Max(o.keys)
+		}
+		if strings.HasSuffix(name, "Key") {
+			return jvKeyOf(o, k), true, nil
+		}
+		return jvEntry(jvKeyOf(o, k), o.cells[k].v), true, nil
 	case "putAll":
 		switch d := arg(0).(type) {
 		case *object:

@@ -24,6 +24,10 @@ type phpState struct {
 	loaders   []any             // that find the file of a class
 	spaces    map[string]string // the namespace of a file
 	globals   *scope
+	env       *object // $_ENV
+	server    *object // $_SERVER, once the program has set something in it
+	putenv    bool    // a dotenv library sets the environment, too
+	fromFile  map[string]bool
 }
 
 func (m *machine) ph() *phpState {
@@ -854,7 +858,12 @@ func (m *machine) phPlace(n *code.Node, s *scope) (*object, error) {
 	var err error
 	switch n.Kind {
 	case code.Name:
-		if n.Name == "$_ENV" || n.Name == "$_SERVER" || n.Name == "$GLOBALS" {
+		switch n.Name {
+		case "$_ENV":
+			return m.phEnv(), nil
+		case "$_SERVER":
+			return m.phServer(), nil
+		case "$GLOBALS":
 			return nil, giveUp("the environment is set")
 		}
 		c := phVar(s, n.Name)
@@ -1204,7 +1213,12 @@ func (m *machine) phName(n *code.Node, s *scope) (any, error) {
 			return x.this, nil
 		}
 		return nil, nil
-	case "$_ENV", "$_SERVER":
+	case "$_ENV":
+		return m.phEnv(), nil
+	case "$_SERVER":
+		if p := m.ph(); p.server != nil { // the program has set something in it
+			return p.server, nil
+		}
 		return &envMap{}, nil
 	case "$GLOBALS":
 		return nil, giveUp("all variables")
@@ -1963,6 +1977,9 @@ const PHPServes = "php -S"
 
 // phOutside calls something of a library.
 func (m *machine) phOutside(o *opaque, args []any, keys map[string]any, at spot) (any, error) {
+	if v, done, err := m.phDotenv(o, args, at); done || err != nil {
+		return v, err
+	}
 	if waitsPHP[o.path] && len(m.calls) > 0 {
 		return nil, &exit{stays: true}
 	}

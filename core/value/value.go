@@ -447,6 +447,7 @@ type Environ struct {
 	Worker bool
 	Late   map[string]bool // those that the program itself sets when it is loaded
 	Vague  map[string]bool // those that are set to what is not known
+	Filled bool            // PHP puts the environment into $_ENV
 }
 
 // Early is the environment before the program is loaded.
@@ -460,7 +461,7 @@ func (e Environ) Early() Environ {
 			m[k] = v
 		}
 	}
-	return Environ{m, e.Open, e.Worker, nil, e.Vague}
+	return Environ{m, e.Open, e.Worker, nil, e.Vague, e.Filled}
 }
 
 // Lookup gives a variable; names are compared as Linux does.
@@ -496,7 +497,7 @@ func (e Environ) With(more map[string]string) Environ {
 			late[k] = true
 		}
 	}
-	return Environ{m, e.Open, e.Worker, late, e.Vague}
+	return Environ{m, e.Open, e.Worker, late, e.Vague, e.Filled}
 }
 
 // Substitute puts values in the place of variables; variables that are not

@@ -49,6 +49,9 @@ func one(on *rules.On, l *fact.Listener) verdict {
 	out := l.Under(on.Ported)
 	v := judged(on, l, out)
 	if v.rule == "" && !v.loopback {
+		if other, ok := l.Denied(on.Ported, out); ok { // what it does counts, not what its values look like
+			return judged(on, l, other)
+		}
 		return v
 	}
 	if other, ok := l.Denied(on.Ported, out); ok {
