@@ -36,5 +36,6 @@ var Rules = []*rules.Rule{
 	runsOnImport,      // start/runs-on-import
 	signal,            // start/signal
 	targetMissing,     // start/target-missing
+	unreadable,        // start/unreadable
 	webMissing,        // start/web-missing
 }
