@@ -44,6 +44,10 @@ var doors = words(`child_process cluster worker_threads subprocess multiprocessi
 // may be any server's.
 var openers = words(`listen Listen serve Serve serve_forever ListenAndServe ListenAndServeTLS run_app run_forever bind run_simple run_server start_server create_server startServer bootstrap run_until_complete`)
 
+// made are the calls of Node.js that make a server, which listens where it is told to
+// (Node.js 24 documentation, "HTTP", "HTTPS", "HTTP/2", "Net" and "TLS").
+var made = words(`http.createServer https.createServer http2.createServer net.createServer tls.createServer`)
+
 // Silent reports whether a start certainly listens nowhere, with what it runs
 // instead. Where something may listen that cannot be followed, it does not say
 // so.
@@ -100,7 +104,10 @@ func opensUnknown(st *fact.Start, f *code.File) bool {
 		if callee.Is(code.Name) || callee.Is(code.Member) {
 			name = callee.Name
 		}
-		if name == "import" || name == "__import__" || name == "exec" || name == "eval" || name == "import_module" || name == "createServer" {
+		if name == "import" || name == "__import__" || name == "exec" || name == "eval" || name == "import_module" {
+			return true
+		}
+		if name == "createServer" && !made[st.Program.Callee(site).Text] {
 			return true
 		}
 		if !openers[name] && name != "run" && name != "start" {

@@ -58,6 +58,7 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 		results[key] = &r
 		return &r
 	}
+	asking(st, run)
 	// php serves by itself only where it is told to; else it runs a program.
 	if k := st.Final.Known; len(st.Listeners) == 0 && (k == nil || k.Server == "" || k.Name == "php") && st.Final.Reason == "" {
 		st.Listeners = s.met(st, run(value.Environ{}), run(value.Environ{Set: map[string]string{"PORT": "8080"}}))

@@ -717,6 +717,9 @@ func (m *machine) goOutsideCall(f *opaque, args []goValue, at spot, s *goScope) 
 	if list, done, err := m.goFlagsMethod(f, args, at, s); done || err != nil {
 		return list, err
 	}
+	if list, done, err := m.goEnvs(f, args, at, s); done || err != nil {
+		return list, err
+	}
 	if done, err := m.goFlagSet(f, args, at, s); done || err != nil {
 		return nil, err
 	}

@@ -37,6 +37,13 @@ func reads(on *rules.On) (names []string, at map[string][]fact.Variable) {
 		}
 		at[v.Name] = append(at[v.Name], v)
 	}
+	if on.Code.Asks != nil {
+		for _, v := range on.Code.Asks(on.Ported) {
+			if len(at[v.Name]) == 0 {
+				names, at[v.Name] = append(names, v.Name), []fact.Variable{v}
+			}
+		}
+	}
 	return names, at
 }
 

@@ -32,7 +32,10 @@ var undeclared = &rules.Rule{
 					}
 				}
 				if free {
-					continue
+					if on.Code.Needs == nil || !on.Code.Needs(on.Ported, n) {
+						continue
+					}
+					required = max(required, 0) // what it does without it counts
 				}
 				level, first := rules.Advice, at[n][0]
 				then := "it is empty there"

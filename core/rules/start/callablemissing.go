@@ -24,22 +24,54 @@ var callableMissing = &rules.Rule{
 				continue
 			}
 			f := s.Program.Loader.File(t.File)
-			if f == nil || defines(s, f, t.Callable) {
+			if f == nil {
+				continue
+			}
+			alone := onlyAsMain(f, t.Callable)
+			if !alone && defines(s, f, t.Callable) {
 				continue
 			}
 			at := t.At
 			msg := fmt.Sprintf("%s does not define %s", t.File, t.Callable)
+			if alone {
+				msg = fmt.Sprintf("%s defines %s only where it is run as the program itself, not where %s imports it", t.File, t.Callable, s.Final.Program)
+			}
 			if !strings.Contains(t.Named, ":") {
 				msg = fmt.Sprintf("%s gives no name, so %s looks for %s, and %s does not define it", t.Named, s.Final.Program, t.Callable, t.File)
 			}
 			remedy := "NAME in " + t.Module + ":NAME"
-			if n := object(s, f); n != "" {
+			if alone {
+				remedy = fmt.Sprintf("%s = … in %s, before the test of __name__", t.Callable, t.File)
+			} else if n := object(s, f); n != "" {
 				remedy = t.Module + ":" + n
 				msg += fmt.Sprintf("; it does define %s", strings.TrimSuffix(n, "()"))
 			}
 			p.Report(on, 0, rules.Finding{Where: at, Trail: s.Final.Steps, Message: msg, Remedy: remedy})
 		}
 	},
+}
+
+// onlyAsMain reports whether all that makes a name in a file of Python stands under
+// the test of __name__, which does not hold where the file is imported.
+func onlyAsMain(f *code.File, name string) bool {
+	list := f.Top.Names[name]
+	if f.Lang != code.Python || len(list) == 0 || len(f.Stars) > 0 {
+		return false
+	}
+	for _, b := range list {
+		if !slices.ContainsFunc(b.Guards, func(g code.Guard) bool { return asMain(g) }) {
+			return false
+		}
+	}
+	src := string(f.Src)
+	return !strings.Contains(src, "globals()") && !strings.Contains(src, "__getattr__") && !strings.Contains(src, "global "+name)
+}
+
+// asMain reports whether a condition is the test of __name__, where it holds.
+func asMain(g code.Guard) bool {
+	c := g.Test
+	return c.Is(code.Binary) && c.Name == "==" && !g.Not && (c.Kid(0).Is(code.Name) && c.Kids[0].Name == "__name__" && c.Kid(1).Is(code.String) && c.Kids[1].Name == "__main__" ||
+		c.Kid(1).Is(code.Name) && c.Kids[1].Name == "__name__" && c.Kid(0).Is(code.String) && c.Kids[0].Name == "__main__")
 }
 
 // defines reports whether a module has the object, also by attributes
