@@ -303,8 +303,9 @@ func (r *lineReader) branch(run func(), on Test) map[string]*value.Value {
 	after := r.vars
 	r.vars = saved
 	starts := slices.ContainsFunc(r.list[before:], func(s Simple) bool { return len(s.Words) > 0 && !builtin[s.Words[0].Text] })
-	if !starts {
-		r.list = r.list[:before]
+	if !starts { // all but the end of the script
+		kept := slices.DeleteFunc(slices.Clone(r.list[before:]), func(s Simple) bool { return len(s.Words) == 0 || s.Words[0].Text != "exit" })
+		r.list = append(r.list[:before], kept...)
 	}
 	return after
 }

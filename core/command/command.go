@@ -450,10 +450,12 @@ func (r *lineReader) param(p *syntax.ParamExp, at place.Span) *value.Value {
 			}
 			return value.Text(strings.TrimSuffix(v.Text, def.Text), at)
 		}
-	case syntax.ErrorUnset, syntax.ErrorUnsetOrNull:
+	case syntax.ErrorUnset:
 		w := *v
 		w.Unset = value.Raises
 		return &w
+	case syntax.ErrorUnsetOrNull:
+		return value.Or(v, value.Variable(nobody, value.Raises, at), at)
 	}
 	return value.NotKnown("a part of $"+name, at)
 }

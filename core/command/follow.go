@@ -68,6 +68,14 @@ type Final struct {
 	Reason   string // why it could not be followed further
 	Either   bool   // a condition that cannot be told decides between it and another program
 	Before   []Final
+	Ends     string // why the shell ends before it comes to the program, in the environment of the context
+	Needs    []Need // variables without which the shell ends before it
+}
+
+// Need is a variable without which a shell ends: ${NAME:?}, or a test before exit.
+type Need struct {
+	Name string
+	At   place.Span
 }
 
 // Via is a program on the way to the last one.
@@ -114,12 +122,25 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 	waits := false
 	var branch [][]int // of each of these
 	var chosen []Simple
+	var needs []Need
+	ends := ""
 	outer := env
 	over := false // another program has taken the place of the shell
 	for _, s := range line.Commands {
 		yes, sure := s.runs(c.With)
 		if over || !yes {
 			continue
+		}
+		needs = append(needs, s.needs()...)
+		if sure && !s.Inner && c.With != nil && len(finals) == 0 && ends == "" {
+			if s.raises(*c.With) {
+				ends = "the shell ends: a variable that it insists on is not set"
+			} else if len(s.Words) > 0 && s.Words[0].Text == "exit" {
+				ends = "the script ends before it starts anything"
+			}
+			if ends != "" && (len(s.Words) == 0 || builtin[s.Words[0].Text]) { // what would follow is still of interest
+				continue
+			}
 		}
 		if len(s.Words) == 0 {
 			env = append(env[:len(env):len(env)], s.Env...)
@@ -186,6 +207,10 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 		last = back
 	}
 	f := finals[last]
+	f.Needs = append(needs, f.Needs...)
+	if ends != "" {
+		f.Ends = ends
+	}
 	if waits {
 		f.Back = false
 	}

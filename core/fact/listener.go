@@ -40,6 +40,9 @@ type Listener struct {
 	// Named is the address that an application has of its own, host:port, which stands
 	// in for what the call does not give; nil: none.
 	Named *value.Value
+	// Ended says why the shell ends before the program starts, in the environment that
+	// was asked for; empty where it does not.
+	Ended string
 	// Net reports whether the runtime keeps it from listening there; nil: from nowhere.
 	Net func(Outcome) bool
 	// Follow says what it does in an environment by going through the program, for
@@ -253,6 +256,9 @@ func (l *Listener) Under(env value.Environ) Outcome {
 
 // kept is an outcome that the runtime may forbid.
 func (l *Listener) kept(out Outcome) Outcome {
+	if l.Ended != "" {
+		return exits(l.Ended)
+	}
 	if l.Net != nil && out.Outcome == "listens" && l.Net(out) {
 		return exits("the runtime is not given the network there")
 	}
@@ -272,6 +278,9 @@ func (l *Listener) Denied(env value.Environ, told Outcome) (out Outcome, ok bool
 // Happens says what becomes of the listener in an environment, by going through
 // the program where that can be done.
 func (l *Listener) Happens(env value.Environ) Outcome {
+	if l.Ended != "" {
+		return exits(l.Ended)
+	}
 	var open Outcome // what going through the program could not decide
 	if l.Follow != nil {
 		o, ok := l.Follow(env)

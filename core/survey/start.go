@@ -191,8 +191,14 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	}
 	st.Variables = Variables(st.Program, files)
 	st.Variables = append(st.Variables, heard(st.Listeners, st.Variables)...)
+	for _, n := range st.Final.Needs {
+		st.Variables = append(st.Variables, fact.Variable{Name: n.Name, Required: true, At: n.At})
+	}
 	s.bind(st, b)
 	s.follow(st, b)
+	for _, l := range st.Listeners {
+		l.Ended = st.Final.Ends
+	}
 	s.settings(st, prog, files)
 	for _, f := range files {
 		for _, imp := range f.Imports {

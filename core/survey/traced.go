@@ -139,7 +139,7 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 			st.Listeners = append(st.Listeners, s.met(st, r)...) // it listens elsewhere
 		}
 		for _, l := range st.Listeners[n:] {
-			called[l.At] = true
+			called[l.At], l.Ended = true, st.Final.Ends
 			attach(l)
 		}
 	}
