@@ -717,6 +717,9 @@ func (m *machine) goOutsideCall(f *opaque, args []goValue, at spot, s *goScope) 
 	if list, done, err := m.goFlagsMethod(f, args, at, s); done || err != nil {
 		return list, err
 	}
+	if list, done, err := m.goViper(f, args, at, s); done || err != nil {
+		return list, err
+	}
 	if list, done, err := m.goEnvs(f, args, at, s); done || err != nil {
 		return list, err
 	}
@@ -798,6 +801,13 @@ func (m *machine) goDefines(path, kind string, args []any, c *goCell) {
 	if len(args) > at {
 		in := strings.TrimSuffix(path[:strings.LastIndexByte(path, '.')], ".CommandLine")
 		m.goDefined(in, name, kind, usage, args[at], c, goValue{})
+		if short, ok := args[1].(string); ok && at == 2 && short != "" {
+			x := m.goFlagOf(in, name)
+			for _, w := range m.argv()[1:] {
+				t, _ := w.(string)
+				x.given = x.given || strings.HasPrefix(t, "-"+short)
+			}
+		}
 	}
 }
 

@@ -57,6 +57,13 @@ func (m *machine) goFlagsMethod(f *opaque, args []goValue, at spot, s *goScope) 
 	}
 	in, name := f.path[:i], f.path[i+1:]
 	if in != "flag" && in != "flag.NewFlagSet()" && in != "flag.CommandLine" && in != "github.com/spf13/pflag" && in != "github.com/spf13/pflag.NewFlagSet()" && in != "github.com/spf13/pflag.CommandLine" {
+		if name == "Lookup" && (strings.HasSuffix(in, "Flags()") || strings.HasSuffix(in, ".Root()")) { // of a command of cobra
+			for _, x := range m.goFlags {
+				if args[0].v == any(x.name) {
+					return []goValue{{x, nil}}, true, nil
+				}
+			}
+		}
 		return nil, false, nil
 	}
 	in = strings.TrimSuffix(in, ".CommandLine")

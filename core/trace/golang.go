@@ -118,6 +118,11 @@ func (m *machine) cobra(root *object, at spot) error {
 			}
 		}
 	}
+	for _, f := range m.onStart {
+		if _, err := m.call(f, undefined, nil, nil, at); err != nil {
+			return err
+		}
+	}
 	for _, name := range []string{"PersistentPreRunE", "PersistentPreRun", "PreRunE", "PreRun", "RunE", "Run"} {
 		c := cmd.cells[name]
 		if c == nil && strings.HasPrefix(name, "Persistent") {
@@ -197,6 +202,9 @@ func (m *machine) goBuiltin(f *opaque, args []any, at spot) (v any, done bool, e
 		return integer(n), ok, nil
 	}
 	switch f.path {
+	case "github.com/spf13/cobra.OnInitialize":
+		m.onStart = append(m.onStart, args...)
+		return nil, true, nil
 	case "string":
 		if i, ok := arg(0).(integer); ok {
 			return string(rune(i)), true, nil
@@ -379,7 +387,7 @@ func goFlagKind(p string) (kind string, ok bool) {
 		return "", false
 	}
 	switch kind = p[i+1:]; strings.TrimSuffix(kind, "P") {
-	case "String", "Int", "Int64", "Int32", "Uint", "Uint64", "Uint16", "Bool":
+	case "String", "Int", "Int64", "Int32", "Uint", "Uint64", "Uint32", "Uint16", "Uint8", "Int16", "Int8", "Bool":
 		return kind, true
 	}
 	return "", false

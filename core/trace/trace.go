@@ -231,6 +231,8 @@ type machine struct {
 
 	goPackages    map[string]*goPackage
 	goFlags       []*goFlagged
+	onStart       []any           // what cobra runs before a command
+	vipers        map[bool]*viper // that of the package, and one that the program makes
 	nconf         *jsConf
 	ruby          *rubyState
 	java          *javaState
