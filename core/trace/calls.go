@@ -132,6 +132,10 @@ func (m *machine) callNode(n *code.Node, s *scope) (v any, cut bool, err error) 
 					up := strings.Repeat("../", strings.Count(s.module.file.Name, "/"))
 					name = "./" + up + p
 				}
+				if made := !n.Kids[1].Is(code.String); made { // one that the name leads to is there, or nothing is
+					m.trying++
+					defer func() { m.trying-- }()
+				}
 				v, err := m.require(name, s)
 				return v, false, err
 			}

@@ -362,10 +362,23 @@ func (m *machine) outsideMethod(o *opaque, name string, args []any, keys map[str
 				for k := range c.cells {
 					from[k] = c.cells[k]
 				}
-				if c.class != nil {
-					for k, v := range c.class.statics.cells {
-						if from[k] == nil {
-							from[k] = v
+				if c.class == nil {
+					break
+				}
+				for _, x := range c.class.line() {
+					for _, own := range []*object{x.methods, x.statics} {
+						for _, k := range own.keys {
+							v := own.cells[k]
+							if f, ok := v.v.(*function); ok && f.getter && k == strings.ToUpper(k) && from[k] == nil { // a property
+								y, err := m.call(f, c, nil, nil, spot{s.module.file, s.module.file.Body})
+								if err != nil {
+									return nil, true, err
+								}
+								v = &cell{v: y}
+							}
+							if from[k] == nil {
+								from[k] = v
+							}
 						}
 					}
 				}

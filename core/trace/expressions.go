@@ -811,6 +811,9 @@ func (m *machine) contains(in, what any, py bool) (yes, ok bool) {
 		}
 		return false, true
 	case *object:
+		if in.mapping != nil {
+			return m.contains(in.mapping, what, py)
+		}
 		if _, yes = in.get(show(what)); !yes && in.proto != nil {
 			return m.contains(in.proto, what, py)
 		}
@@ -1388,6 +1391,8 @@ func (m *machine) items(v any, s *scope) ([]any, error) {
 		}
 		var l []any
 		switch {
+		case v.mapping != nil:
+			return m.items(v.mapping, s)
 		case v.class != nil && v.class.data:
 			for _, k := range v.keys {
 				l = append(l, v.cells[k].v)

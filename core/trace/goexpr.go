@@ -321,6 +321,9 @@ func (m *machine) goMember(base goValue, cell *goCell, name string, s *goScope, 
 	if base.t == tLength {
 		return goValue{goDuration(base, name), nil}, nil, nil
 	}
+	if f := goAddress(base, name); f != nil {
+		return goValue{f, nil}, nil, nil
+	}
 	return goValue{}, nil, giveUp("%s of %s", name, base.t.String())
 }
 

@@ -33,6 +33,52 @@ var goConstants = map[string]goValue{
 // tIP is net.IP, which a program compares with nil and hands on.
 var tIP = &goType{kind: goString, name: "net.IP"}
 
+// tAddr and tAddrPort are those of net/netip, kept as their texts.
+var (
+	tAddr     = &goType{kind: goString, name: "net/netip.Addr"}
+	tAddrPort = &goType{kind: goString, name: "net/netip.AddrPort"}
+)
+
+// goAddress is what an address that is kept as its text does.
+func goAddress(base goValue, name string) *goClosure {
+	t, ok := base.v.(string)
+	if !ok || base.t != tIP && base.t != tAddr && base.t != tAddrPort {
+		return nil
+	}
+	give := func(v any, t *goType) *goClosure {
+		return &goClosure{name: name, native: func(*machine, []goValue, spot) ([]goValue, error) { return []goValue{{v, t}}, nil }}
+	}
+	switch name {
+	case "String":
+		return give(t, tString)
+	case "IsValid":
+		return give(t != "", tBool)
+	}
+	if base.t == tAddrPort {
+		if p, err := netip.ParseAddrPort(t); err == nil && name == "Port" {
+			return give(integer(p.Port()), goBasic["uint16"])
+		} else if err == nil && name == "Addr" {
+			return give(p.Addr().String(), tAddr)
+		}
+		return nil
+	}
+	a, err := netip.ParseAddr(t)
+	if err != nil {
+		return nil
+	}
+	switch name {
+	case "Is4":
+		return give(a.Is4(), tBool)
+	case "Is6":
+		return give(a.Is6(), tBool)
+	case "IsLoopback":
+		return give(a.IsLoopback(), tBool)
+	case "IsUnspecified":
+		return give(a.IsUnspecified(), tBool)
+	}
+	return nil
+}
+
 var tReflectKind = &goType{kind: goInt, name: "reflect.Kind", bits: 64, unsigned: true}
 
 // goLibrary calls what the library does with values that the rest of the package
@@ -294,6 +340,45 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 		}
 		fault := &goFault{msg: problem.Error(), causes: []goValue{{m.package1(cause), nil}}, path: "strconv.NumError"}
 		return []goValue{{v, kind}, {fault, tFault}}, true, nil
+	case "net/netip.IPv4Unspecified":
+		return give("0.0.0.0", tAddr)
+	case "net/netip.IPv6Unspecified":
+		return give("::", tAddr)
+	case "net/netip.IPv6Loopback":
+		return give("::1", tAddr)
+	case "net/netip.ParseAddr", "net/netip.MustParseAddr", "net/netip.ParseAddrPort", "net/netip.MustParseAddrPort":
+		t, ok := text(0)
+		if !ok {
+			return nil, false, nil
+		}
+		kind, said := tAddr, ""
+		a, e := netip.ParseAddr(t)
+		if said = a.String(); strings.HasSuffix(p, "Port") {
+			var ap netip.AddrPort
+			kind = tAddrPort
+			ap, e = netip.ParseAddrPort(t)
+			said = ap.String()
+		}
+		switch {
+		case e != nil && strings.Contains(p, "Must"):
+			return nil, true, &goPanic{goValue{&goFault{msg: e.Error()}, tFault}, false}
+		case strings.Contains(p, "Must"):
+			return give(said, kind)
+		case e != nil:
+			return []goValue{{"", kind}, {&goFault{msg: e.Error()}, tFault}}, true, nil
+		}
+		return []goValue{{said, kind}, {nil, nil}}, true, nil
+	case "net/netip.AddrPortFrom":
+		t, ok := text(0)
+		n, isNumber := arg(1).v.(integer)
+		a, e := netip.ParseAddr(t)
+		if ok && isNumber && e == nil {
+			return give(netip.AddrPortFrom(a, uint16(n)).String(), tAddrPort)
+		}
+	case "net.TCPAddrFromAddrPort":
+		if t, ok := text(0); ok {
+			return give(&opaque{path: "net.ResolveTCPAddr()", args: []any{"tcp", t}, fresh: true}, nil)
+		}
 	case "net.ParseIP": // an address is kept as its text
 		if t, ok := text(0); ok {
 			a, e := netip.ParseAddr(t)

@@ -869,6 +869,10 @@ func outsideType(p string) *goType {
 		return &goType{kind: goInterface, name: p, methods: []string{"String"}}
 	case "net/http.HandlerFunc":
 		return &goType{kind: goFunc, name: p}
+	case "net/netip.Addr":
+		return tAddr
+	case "net/netip.AddrPort":
+		return tAddrPort
 	case "encoding/json.RawMessage", "net.IP":
 		return &goType{kind: goOutside, name: p}
 	case "net/http.Header", "net/url.Values":

@@ -124,6 +124,33 @@ func (m *machine) jvResource(name string, s *scope) any {
 }
 
 // jvLoad puts what a file of properties holds into them.
+// jvProperties are the keys and values of a text of properties (Java SE 21,
+// java.util.Properties, load).
+func jvProperties(text string) (list [][2]string) {
+	lines := strings.FieldsFunc(text, func(r rune) bool { return r == '\n' || r == '\r' })
+	for i := 0; i < len(lines); i++ {
+		line := strings.TrimLeft(lines[i], " \t\f")
+		if line == "" || line[0] == '#' || line[0] == '!' {
+			continue
+		}
+		for strings.HasSuffix(line, "\\") && i+1 < len(lines) {
+			i++
+			line = line[:len(line)-1] + strings.TrimLeft(lines[i], " \t\f")
+		}
+		end := strings.IndexAny(line, "=: \t\f")
+		if end < 0 {
+			list = append(list, [2]string{line, ""})
+			continue
+		}
+		rest := strings.TrimLeft(line[end:], " \t\f")
+		if rest != "" && (rest[0] == '=' || rest[0] == ':') {
+			rest = strings.TrimLeft(rest[1:], " \t\f")
+		}
+		list = append(list, [2]string{line[:end], rest})
+	}
+	return list
+}
+
 func (m *machine) jvLoad(o *object, from any) error {
 	c, ok := from.(*content)
 	if !ok {
@@ -131,6 +158,12 @@ func (m *machine) jvLoad(o *object, from any) error {
 			return raise("NullPointerException", "nothing to load from")
 		}
 		return undecided("properties that are not known")
+	}
+	if c.data == nil {
+		for _, p := range jvProperties(c.text) {
+			jvPut(o, p[0], p[1])
+		}
+		return nil
 	}
 	v, err := m.fromValue(c.data, 0)
 	d, isObject := v.(*object)
@@ -234,6 +267,11 @@ func (m *machine) jvNewOf(c *opaque, args []any, s *scope, at spot) (any, bool, 
 			p = path.Join(jvPath(args[0]), jvShow(args[1]))
 		}
 		return pyPath(p), true, nil
+	case "StringReader":
+		if t, ok := first(args).(string); ok {
+			return &content{text: t}, true, nil
+		}
+		return nil, false, nil
 	case "FileInputStream", "FileReader", "BufferedReader", "InputStreamReader", "BufferedInputStream", "Scanner":
 		if len(args) == 0 {
 			return nil, false, nil

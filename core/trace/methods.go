@@ -306,6 +306,9 @@ func (m *machine) objectMethod(o *object, name string, args []any, keys map[stri
 		if m.method(o, name) != nil {
 			return nil, false, nil
 		}
+		if o.mapping != nil && dictMethods[name] {
+			return m.builtinMethod(o.mapping, name, args, keys, s, at)
+		}
 		if base := outer(o.class); name == "start" && base != nil && threads[base.path] {
 			if run := m.method(o, "run"); run != nil {
 				_, err := m.beside(func() (any, error) { return m.call(run, o, nil, nil, at) })

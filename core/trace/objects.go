@@ -129,6 +129,9 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 				return m.bindTo(v, b.this, s, n)
 			}
 		}
+		if o, ok := b.this.(*object); ok && o.mapping != nil && s.python() {
+			return m.mappingKey(o, name, s)
+		}
 		if o, ok := b.this.(*object); ok && name == "__init__" && s.python() && o.class != nil {
 			if model, _, _ := pdModel(o.class); model {
 				return &function{name: name, native: func(m *machine, _ any, args []any, keys map[string]any, at spot) (any, error) {
@@ -791,6 +794,15 @@ func (m *machine) index(base any, n *code.Node, s *scope) (any, error) {
 			if b.class != nil && b.class.name == "Section" && b.class.builtin {
 				name = strings.ToLower(name)
 			}
+			if b.mapping != nil {
+				if v, ok := b.mapping.get(name); ok {
+					return v, nil
+				}
+				if f := m.method(b, "__missing__"); f != nil {
+					return m.call(f, b, []any{k}, nil, spot{s.module.file, n})
+				}
+				return nil, raise("KeyError", name)
+			}
 			if v, ok := b.get(name); ok {
 				if t, isText := v.(string); isText && b.class != nil && b.class.name == "Section" && b.class.builtin {
 					if t, ok = b.interpolated(t, 0); !ok {
@@ -922,6 +934,10 @@ func (m *machine) setIndex(base, k, v any, s *scope, n *code.Node) error {
 		if f := m.method(o, "__setitem__"); f != nil {
 			_, err := m.call(f, o, []any{k, v}, nil, spot{s.module.file, n})
 			return err
+		}
+		if o.mapping != nil {
+			o.mapping.set(keyText(k), v)
+			return nil
 		}
 	}
 	if g, ok := base.(globalNames); ok {
@@ -1231,6 +1247,10 @@ func (m *machine) build(c *class, args []any, keys map[string]any, at spot) (any
 			return x, nil
 		}
 	}
+	if base := outer(c); base != nil && dictBases[base.path] {
+		o.mapping = newObject()
+		o.mapping.dict = true
+	}
 	if v, ok := classKey(c, "__init__", true); ok {
 		f, isF := v.(*function)
 		if !isF {
@@ -1243,6 +1263,9 @@ func (m *machine) build(c *class, args []any, keys map[string]any, at spot) (any
 	}
 	if c.data {
 		return o, m.fill(c, o, args, keys, at)
+	}
+	if o.mapping != nil {
+		return o, m.mapped(o, args, keys, at)
 	}
 	if done, err := m.pdBuild(c, o, args, keys, at); done || err != nil {
 		return o, err

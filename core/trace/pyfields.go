@@ -10,6 +10,58 @@ import (
 // What Python says of the fields of a class (Python 3.14 library reference,
 // "dataclasses", "typing.get_type_hints").
 
+// shellWords splits a text as a shell does (Python 3.14 library reference, "shlex");
+// whole is false where a quote is not closed.
+func shellWords(t string, comments bool) (words []string, whole bool) {
+	var b strings.Builder
+	in := false
+	for i := 0; i < len(t); i++ {
+		switch c := t[i]; {
+		case c == ' ' || c == '\t' || c == '\n' || c == '\r':
+			if in {
+				words = append(words, b.String())
+				b.Reset()
+			}
+			in = false
+		case c == '#' && comments:
+			for i < len(t) && t[i] != '\n' {
+				i++
+			}
+			i--
+			if in {
+				words = append(words, b.String())
+				b.Reset()
+			}
+			in = false
+		case c == '\\' && i+1 < len(t):
+			i++
+			in = true
+			b.WriteByte(t[i])
+		case c == '\'' || c == '"':
+			in = true
+			end := i + 1
+			for end < len(t) && t[end] != c {
+				if c == '"' && t[end] == '\\' && end+1 < len(t) && (t[end+1] == '"' || t[end+1] == '\\') {
+					end++
+				}
+				b.WriteByte(t[end])
+				end++
+			}
+			if end >= len(t) {
+				return nil, false
+			}
+			i = end
+		default:
+			in = true
+			b.WriteByte(c)
+		}
+	}
+	if in {
+		words = append(words, b.String())
+	}
+	return words, true
+}
+
 // pyHints is a dictionary of the types of the fields that a class declares.
 func (m *machine) pyHints(c *class) (any, error) {
 	o := newObject()

@@ -143,6 +143,9 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 				v, err := m.call(fn, x, nil, nil, at)
 				return v, true, err
 			}
+			if x.mapping != nil {
+				x = x.mapping
+			}
 			return integer(len(x.keys)), true, nil
 		}
 		return dontKnow("a length"), true, nil
@@ -267,8 +270,18 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			o.class = &class{name: "SimpleNamespace", builtin: true, methods: newObject(), statics: newObject()}
 		}
 		for _, a := range args {
+			if c, ok := a.(*content); ok {
+				v, err := m.parsed(c)
+				if err != nil {
+					return nil, true, err
+				}
+				a = v
+			}
 			switch a := a.(type) {
 			case *object:
+				if a.mapping != nil {
+					a = a.mapping
+				}
 				for _, k := range a.keys {
 					o.set(k, a.cells[k].v)
 				}
@@ -798,6 +811,20 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			}
 			return l, true, nil
 		}
+	case "shlex.split":
+		t, ok := arg(0).(string)
+		if !ok {
+			return nil, false, nil
+		}
+		words, whole := shellWords(t, arg(1) == any(true) || keys["comments"] == any(true))
+		if !whole {
+			return nil, true, raise("ValueError", "No closing quotation")
+		}
+		return oldTexts(words), true, nil
+	case "shlex.quote":
+		if t, ok := arg(0).(string); ok && t != "" && strings.Trim(strings.ToLower(t), "abcdefghijklmnopqrstuvwxyz0123456789@%+=:,./-_") == "" {
+			return t, true, nil
+		}
 	case "typing.get_type_hints", "inspect.get_annotations":
 		if c, ok := arg(0).(*class); ok {
 			o, err := m.pyHints(c)
@@ -859,7 +886,7 @@ func (m *machine) isInstance(v, of any) any {
 		case *list:
 			return of.path == "list" && !v.tuple && !v.set || of.path == "tuple" && v.tuple || of.path == "set" && v.set
 		case *object:
-			return of.path == "dict" && v.dict
+			return of.path == "dict" && (v.dict || v.mapping != nil)
 		case nil:
 			return false
 		}

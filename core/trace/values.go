@@ -113,6 +113,7 @@ type object struct {
 	command *jsCommand
 	option  *jsOption
 	zod     *zodSchema // a schema that the program sees as this object
+	mapping *object    // the dictionary that it is: its class comes from dict (Python)
 }
 
 func newObject() *object { return &object{cells: map[string]*cell{}} }
