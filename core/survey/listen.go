@@ -137,6 +137,8 @@ var listening = map[string]shape{
 	"hypercorn.asyncio.serve":                                    {server: "hypercorn", port: -1, host: -1, options: -1, pair: -1, config: 2},
 	"bottle.run":                                                 keywords("bottle", -1, -1, false),
 	"bottle.Bottle() run":                                        keywords("bottle", -1, -1, false),
+	"bottle.default_app() run":                                   keywords("bottle", -1, -1, false),
+	"bottle.app() run":                                           keywords("bottle", -1, -1, false),
 	"sanic.Sanic() run":                                          keywords("sanic", 1, 0, false),
 	"tornado.web.Application() listen":                           {server: "tornado", port: 0, host: 1, options: -1, pair: -1, keyPort: "port", keyHost: "address"},
 	"tornado.httpserver.HTTPServer() listen":                     {server: "tornado", port: 0, host: 1, options: -1, pair: -1, keyPort: "port", keyHost: "address"},

@@ -162,10 +162,7 @@ func (m *machine) runCommand(f *function, at spot) (any, error) {
 			}
 		}
 		if next == nil {
-			if len(f.cli.subs) > 0 {
-				return nil, &exit{}
-			}
-			return nil, &exit{} // it ends the program when it is done
+			return nil, &exit{stays: m.served} // it ends the program when it is done
 		}
 		f = next
 	}

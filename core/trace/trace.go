@@ -152,9 +152,10 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 
 // endless are what programs of Python wait in until they are stopped, though they
 // come back then (uvicorn 0.35, "Running programmatically"; Hypercorn 0.17, "API
-// usage"; Python 3.14, "asyncio synchronization primitives").
+// usage"; Python 3.14, "asyncio synchronization primitives", "Event loop", "signal"; Tornado 6.5, "tornado.ioloop").
 var endless = map[string]bool{"uvicorn.Server().run": true, "uvicorn.Server().serve": true, "hypercorn.asyncio.serve": true, "hypercorn.trio.serve": true,
-	"asyncio.Event().wait": true, "anyio.sleep_forever": true, "trio.sleep_forever": true}
+	"tornado.ioloop.IOLoop.current().start": true, "tornado.ioloop.IOLoop.instance().start": true, "tornado.ioloop.IOLoop().start": true, "asyncio.get_event_loop().run_forever": true, "asyncio.new_event_loop().run_forever": true,
+	"signal.pause": true, "threading.Event().wait": true, "asyncio.Event().wait": true, "anyio.sleep_forever": true, "trio.sleep_forever": true}
 
 // slips are errors that a program rarely makes, and this package sooner, where
 // it does not know what a value can do.
@@ -591,8 +592,26 @@ func (m *machine) require(name string, s *scope) (any, error) {
 	return mod.whole, nil
 }
 
+// ownModule reports whether a module of Python that is nowhere in the tree can only be
+// a file of one machine, which programs take in where it is there: local_settings.
+func ownModule(name string) bool {
+	top, _, _ := strings.Cut(name, ".")
+	for _, w := range strings.Split(strings.ToLower(top), "_") {
+		switch w {
+		case "local", "private", "secret", "secrets", "override", "overrides":
+			return true
+		}
+	}
+	return false
+}
+
 func (m *machine) pyImport(n *code.Node, s *scope) error {
 	f := s.module.file
+	if m.trying > 0 && ownModule(strings.TrimLeft(n.Name, ".")) {
+		if _, ok := m.e.Loader.Resolve(f, n.Name, ""); !ok {
+			return raise("ModuleNotFoundError", "No module named '"+n.Name+"'")
+		}
+	}
 	if len(n.Kids) == 1 && n.Kids[0].Name == "*" && n.Kids[0].Flag&code.Star == 0 { // import a.b, import a.b as c
 		k := n.Kids[0]
 		name := n.Name

@@ -176,9 +176,11 @@ func (e *Eval) allArguments(base *Value, at place.Span) *Value {
 
 func destination(flags []string) string {
 	for _, f := range flags {
-		if !strings.HasPrefix(f, "-") {
+		if !strings.HasPrefix(f, "-") { // said as it is
 			return f
 		}
+	}
+	for _, f := range flags {
 		if long, ok := strings.CutPrefix(f, "--"); ok {
 			return strings.ReplaceAll(long, "-", "_")
 		}
@@ -532,11 +534,15 @@ func (e *Eval) commandOption(b *code.Binding, s *code.Scope) *Value {
 		if !d.Is(code.Call) {
 			continue
 		}
-		if kind := e.Expr(d.Kid(0), s.Parent).Text; kind != "click.option" && kind != "click.argument" {
+		kind := e.Expr(d.Kid(0), s.Parent).Text
+		if kind != "click.option" && kind != "click.argument" {
 			continue
 		}
 		o := e.optionOf(d, s)
 		if destination(o.flags) == b.Name {
+			if kind == "click.option" { // the name that it has in the program is no flag
+				o.flags = slices.DeleteFunc(o.flags, func(f string) bool { return !strings.HasPrefix(f, "-") })
+			}
 			if len(o.env) == 0 {
 				o.env = e.clickVariable(fn, b.Name, s)
 			}
