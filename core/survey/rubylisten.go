@@ -229,8 +229,15 @@ func sinatra(e *value.Eval, files []*code.File, process string) *fact.Listener {
 			}
 		}
 		// class App < Sinatra::Base … run! if app_file == $0
+		called := map[*code.Node]bool{}
+		for _, c := range f.Calls {
+			called[c.Node.Kid(0)] = true
+		}
 		for _, n := range f.Body.Kids {
 			n.Walk(func(k *code.Node) bool {
+				if called[k] {
+					return true
+				}
 				if k.Is(code.Name) && k.Name == "run!" || k.Is(code.Member) && k.Name == "run!" {
 					started = true
 					if at == nil || !classic {

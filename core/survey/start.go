@@ -775,8 +775,18 @@ func (s *Starter) reach(st *fact.Start, prog *Program) []*code.File {
 		}
 	}
 	for _, w := range st.Final.Flags("-r", "--require", "--import") {
-		if p, ok := source.Join(st.Final.Dir, w.Text); ok && strings.HasPrefix(w.Text, ".") {
-			push(s.file(p, true))
+		p, ok := source.Join(st.Final.Dir, w.Text)
+		if !ok || !strings.HasPrefix(w.Text, ".") {
+			continue
+		}
+		if s.C.Runtime == "ruby" && s.Tree.Has(p+".rb") {
+			p += ".rb"
+		} else {
+			p = s.file(p, true)
+		}
+		push(p)
+		if st.Target != nil && w.At.Before(st.Target.At) {
+			st.Program.Before = append(st.Program.Before, p)
 		}
 	}
 	if k := st.Final.Known; k != nil && st.Target != nil && st.Target.File != "" {

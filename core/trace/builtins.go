@@ -1038,6 +1038,76 @@ func (m *machine) decoupled(args []any, keys map[string]any, at spot) (any, bool
 	return v, true, err
 }
 
+// starletteConfig is a setting of starlette.config.Config: the environment, then its
+// file, then the default, converted (Starlette 0.4x, "Configuration").
+func (m *machine) starletteConfig(of *opaque, args []any, keys map[string]any, at spot) (any, bool, error) {
+	name, ok := first(args).(string)
+	made := of
+	if !ok || made == nil {
+		return nil, false, nil
+	}
+	if _, own := made.keys["environ"]; own || len(made.args) > 1 {
+		return nil, false, nil
+	}
+	if p, ok := made.keys["env_prefix"].(string); ok {
+		name = p + name
+	}
+	given := func(i int, key string) (any, bool) {
+		if i < len(args) {
+			return args[i], true
+		}
+		v, ok := keys[key]
+		return v, ok
+	}
+	var v any
+	found := false
+	if t, ok := m.lookup(name, at); ok {
+		v, found = t, true
+	}
+	file := first(made.args)
+	if k, ok := made.keys["env_file"]; ok {
+		file = k
+	}
+	if file != nil && file != any(undefined) && !found {
+		p, inTree := m.treePath(pathText(file))
+		text, there := m.e.Loader.Text(p)
+		if inTree && there {
+			for row := range strings.SplitSeq(text, "\n") {
+				row = strings.TrimSpace(row)
+				k, x, has := strings.Cut(row, "=")
+				if has && !strings.HasPrefix(row, "#") && strings.TrimSpace(k) == name {
+					v, found = strings.Trim(strings.TrimSpace(x), "\"'"), true
+				}
+			}
+		}
+	}
+	if !found {
+		if v, found = given(2, "default"); !found {
+			return nil, true, raise("KeyError", "Config '"+name+"' is missing, and has no default.")
+		}
+	}
+	cast, has := given(1, "cast")
+	if !has || cast == nil || v == nil {
+		return v, true, nil
+	}
+	if o, ok := cast.(*opaque); ok && o.path == "bool" {
+		if t, isText := v.(string); isText {
+			switch strings.ToLower(t) {
+			case "true", "1":
+				return true, true, nil
+			case "false", "0":
+				return false, true, nil
+			}
+			return nil, true, raise("ValueError", "Config '"+name+"' has value '"+t+"'. Not a valid bool.")
+		}
+	}
+	x, err := m.call(cast, undefined, []any{v}, nil, at)
+	if t, ok := err.(*thrown); ok && t != nil {
+		err = raise("ValueError", "Config '"+name+"' is not as it should be.")
+	}
+	return x, true, err
+}
+
 // folder lists what ships in a folder of the tree, by name; ok is false where it is
 // not told, or nothing is there.
 func (m *machine) folder(name any) (*list, bool) {

@@ -162,6 +162,18 @@ func (m *machine) callNode(n *code.Node, s *scope) (v any, cut bool, err error) 
 			}
 		}
 	}
+	if (callee.Is(code.Name) || callee.Is(code.Member)) && callee.Name == "__awaiter" && !s.python() && len(n.Kids) == 5 { // TypeScript's helper of that name
+		args, _, err := m.given(n, s)
+		if err != nil {
+			return nil, false, err
+		}
+		if f, ok := at2(args, 3).(*function); ok && f.node != nil {
+			w := *f
+			w.awaits = true
+			v, err := m.call(&w, first(args), nil, nil, at)
+			return v, false, err
+		}
+	}
 	fn, cut, err := m.chain(callee, s)
 	if err != nil || cut {
 		return fn, cut, err
@@ -364,6 +376,17 @@ func (m *machine) invoke(f *function, this any, args []any, keys map[string]any,
 			return nil, nil
 		}
 		return undefined, nil
+	}
+	if s.awaits = f.awaits; f.awaits {
+		v, err := run()
+		if t, ok := err.(*thrown); ok {
+			m.unhandled = t
+			return &promise{err: t}, nil
+		}
+		if p, ok := v.(*promise); ok || err != nil {
+			return p, err
+		}
+		return &promise{v: v}, nil
 	}
 	if gives(body) {
 		l := &list{gen: true}

@@ -268,7 +268,7 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 		if err != nil {
 			return nil, err
 		}
-		if n.Name == code.Yield {
+		if n.Name == code.Yield && !s.awaiting() {
 			return undefined, m.yield(v, n, s)
 		}
 		return awaited(v)

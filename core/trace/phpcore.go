@@ -887,13 +887,13 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 			if c.data == nil {
 				if name == "parse_ini_file" {
 					sections, _ := phTruth(arg(1))
-					return phIni(c.text, sections), true, nil
+					return m.phIni(c.text, sections, at), true, nil
 				}
 				return dontKnow("data that is not known"), true, nil
 			}
 			if name == "parse_ini_file" {
 				sections, _ := phTruth(arg(1))
-				return phIni(c.text, sections), true, nil
+				return m.phIni(c.text, sections, at), true, nil
 			}
 			x, err := m.parsed(c)
 			return x, true, err
@@ -905,7 +905,7 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 		if c, ok := arg(0).(*content); ok {
 			t = c.text
 		}
-		return phIni(t, sections), true, nil
+		return m.phIni(t, sections, at), true, nil
 	case "json_decode", "yaml_parse":
 		from := any(nil)
 		if len(args) > 0 {
@@ -1518,7 +1518,7 @@ func phData(v any, objects bool) any {
 }
 
 // phIni reads settings of the form that parse_ini_file takes.
-func phIni(text string, sections bool) any {
+func (m *machine) phIni(text string, sections bool, at spot) any {
 	o := phArray()
 	into := o
 	for row := range strings.SplitSeq(text, "\n") {
@@ -1536,9 +1536,27 @@ func phIni(text string, sections bool) any {
 				continue
 			}
 			k, v = strings.TrimSpace(k), strings.TrimSpace(v)
+			env := func(t string) string { // ${NAME}, outside of single quotes
+				for {
+					i := strings.Index(t, "${")
+					j := -1
+					if i >= 0 {
+						j = strings.IndexByte(t[i:], '}')
+					}
+					if j < 0 {
+						return t
+					}
+					x, _ := m.lookup(t[i+2:i+j], at)
+					t = t[:i] + x + t[i+j+1:]
+				}
+			}
 			if len(v) > 1 && (v[0] == '"' || v[0] == '\'') {
-				if i := strings.IndexByte(v[1:], v[0]); i >= 0 {
+				q := v[0]
+				if i := strings.IndexByte(v[1:], q); i >= 0 {
 					v = v[1 : i+1]
+				}
+				if q == '"' && !strings.Contains(v, "$${") {
+					v = env(v)
 				}
 			} else {
 				if i := strings.IndexByte(v, ';'); i >= 0 {
@@ -1550,12 +1568,18 @@ func phIni(text string, sections bool) any {
 				case "false", "off", "no", "none", "null":
 					v = ""
 				}
-				if strings.Contains(v, "${") {
-					return dontKnow("settings with variables")
-				}
+				v = env(v)
 			}
-			if strings.HasSuffix(k, "[]") {
-				return dontKnow("settings with lists")
+			if name, ok := strings.CutSuffix(k, "[]"); ok {
+				l, _ := isArray(cellOf(into, name))
+				if l == nil {
+					l = phArray()
+					into.set(name, l)
+				}
+				if m.phPush(l, v) != nil {
+					return dontKnow("settings with lists")
+				}
+				continue
 			}
 			into.set(k, v)
 		}

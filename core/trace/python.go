@@ -454,6 +454,8 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		if f.path != "decouple.Config()" {
 			return m.decoupled(args, keys, at)
 		}
+	case "starlette.config.Config()":
+		return m.starletteConfig(f, args, keys, at)
 	case "dotenv.dotenv_values", "dotenv.load_dotenv":
 		var name any = ".env"
 		if len(args) > 0 && args[0] != nil {
@@ -779,6 +781,11 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		}
 		c.bases = nil
 		c.tupled = l.items
+		if d, ok := keys["defaults"].(*list); ok && len(d.items) <= len(l.items) { // of the last ones
+			for i, v := range d.items {
+				c.statics.set(show(l.items[len(l.items)-len(d.items)+i]), v)
+			}
+		}
 		return c, true, nil
 	case "socket.has_dualstack_ipv6": // as Linux has it
 		return true, true, nil

@@ -942,6 +942,12 @@ func (m *machine) rbObject(self any, name string, args []any, kw *object, block 
 		}
 	case "instance_eval", "instance_exec", "class_eval", "module_eval", "class_exec":
 		f, ok := block.(*function)
+		if c, isFile := first(args).(*content); isFile && name == "instance_eval" && !ok { // a file of settings
+			return rbDone(m.rbEvalText(c.text, pathText(at2(args, 1)), self, s))
+		}
+		if t, isText := first(args).(string); isText && name == "instance_eval" && !ok {
+			return rbDone(m.rbEvalText(t, pathText(at2(args, 1)), self, s))
+		}
 		if !ok || f.node == nil {
 			return nil, true, giveUp("code in a text")
 		}
@@ -2913,12 +2919,38 @@ func (m *machine) rbKernel(self any, name string, args []any, kw *object, block 
 		return m.rbSinatra(m.rbApp(self), self, name, args, kw, block, s, at)
 	case "run!":
 		if app := m.rbApp(self); app != nil {
+			if o, ok := first(args).(*object); ok && kw == nil { // a hash that was made before
+				kw = o
+			}
 			return nil, true, m.rbServe(app, kw, at)
 		}
 	case "using_environment":
 		return nil, true, nil
 	}
 	return nil, false, nil
+}
+
+func rbDone(v any, err error) (any, bool, error) { return v, true, err }
+
+// rbEvalText runs a text, as a rule what stands in a file, for an object.
+func (m *machine) rbEvalText(text, name string, self any, s *scope) (any, error) {
+	if err := m.use(len(text) * 4); err != nil {
+		return nil, err
+	}
+	f := (*code.File)(nil)
+	if p, ok := m.treePath(name); ok && name != "/" {
+		f = m.e.Loader.File(p)
+	}
+	if f == nil || f.Lang != code.Ruby {
+		f = code.ReadAs(code.Ruby, "", []byte(text), place.NewLines([]byte(text)))
+	}
+	if f.Body == nil {
+		return nil, giveUp("code in a text")
+	}
+	mod := &module{file: f, exports: newObject()}
+	in := &scope{vars: map[string]*cell{}, up: s, module: mod, static: f.Top, this: self, fn: s.fn, moved: true}
+	mod.top = in
+	return m.rbBody(f.Body.Kids, in)
 }
 
 // rbRequire loads a file of the tree; one from outside is a library.

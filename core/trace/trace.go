@@ -95,7 +95,14 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 	case code.PHP:
 		err = m.runPHP(main.Name)
 	default:
-		_, err = m.load(main.Name)
+		for _, name := range e.Before {
+			if f := e.Loader.File(name); f != nil && f.Lang == main.Lang && err == nil {
+				_, err = m.load(name)
+			}
+		}
+		if err == nil {
+			_, err = m.load(main.Name)
+		}
 	}
 	if err == nil && main.Lang == code.Ruby {
 		err = m.rbEnd()

@@ -40,6 +40,7 @@ type (
 		home    *class
 		cli     *command       // it is a command of the command line
 		marks   []*opaque      // what it is decorated with from outside (Python)
+		awaits  bool           // a generator that stands for an async function
 		memo    map[string]any // what it gave, for a function that keeps that (Python)
 	}
 	class struct {
@@ -182,6 +183,7 @@ type scope struct {
 	static *code.Scope // the same for package value
 	this   any
 	fn     *function
+	awaits bool            // of a generator that stands for an async function (JavaScript)
 	own    bool            // of a function or a file: a Python name is set here
 	global map[string]bool // names that are not the function's own
 
@@ -207,6 +209,17 @@ func (s *scope) find(name string) *cell {
 
 func (s *scope) inner() *scope {
 	return &scope{vars: map[string]*cell{}, up: s, module: s.module, static: s.static, this: s.this, fn: s.fn}
+}
+
+// awaiting reports whether yield stands for await: what compilers make of an async
+// function.
+func (s *scope) awaiting() bool {
+	for x := s; x != nil; x = x.up {
+		if x.awaits || x.own {
+			return x.awaits
+		}
+	}
+	return false
 }
 
 func (s *scope) python() bool { return s.module.file.Lang == code.Python }

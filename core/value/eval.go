@@ -42,6 +42,7 @@ type Eval struct {
 	Dir      string   // the folder it runs in
 	Args     []*Value // the arguments that the start command passes to it
 	Quoted   []bool   // which of them stand in quotes: an empty one is there all the same
+	Before   []string // files that the command has loaded before the program
 	Packaged bool     // a package manager runs the program, and sets variables of its own
 	Released bool     // it runs as a release (Elixir)
 	// Denied reports whether the runtime keeps a program from a thing: what it reads
