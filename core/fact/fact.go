@@ -131,6 +131,7 @@ type Target struct {
 	Sourced  string // the source file that a build output comes from
 	Factory  bool
 	Args     []command.Word // what the program itself is given, where the runtime says it
+	Meant    string         // what was probably meant, where it is not there
 	Case     string         // the file that would be found if letter case did not count
 }
 
@@ -163,6 +164,7 @@ type Start struct {
 	Variables  []Variable
 	Personal   []Path     // paths of one person's machine
 	Dotenv     []Dotenv   // the dotenv files that it reads, in order
+	Server     string     // the file of settings that the server itself reads
 	Config     *code.File // the settings module of a Django site
 	// More adds the listeners that the program comes to in an environment besides
 	// those that are known; nil: there is no way to tell.

@@ -124,8 +124,13 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 			st.Listeners = []*fact.Listener{runserver(st)}
 		}
 	}
+	if len(st.Listeners) > 0 && st.Listeners[0].Server == "gunicorn" {
+		if st.Server = s.gunicornFile(st, ctx); st.Server != "" {
+			prog.File(st.Server)
+		}
+	}
 	if len(st.Listeners) == 1 && st.Listeners[0].Server == "gunicorn" && st.Listeners[0].Via == "default" {
-		s.gunicornConfig(st, prog, ctx)
+		s.gunicornConfig(st, prog)
 	}
 	if len(st.Listeners) == 1 && st.Listeners[0].Via == "default" && rubyConfigs[st.Listeners[0].Server].bind != "" {
 		s.rubyConfig(st, prog)
@@ -1270,8 +1275,9 @@ func addressed(v *value.Value) bool {
 	return v.Kind == value.Op && v.Text == "concat" && slices.ContainsFunc(v.Kids, addressed)
 }
 
-// gunicornConfig reads bind from gunicorn.conf.py or the file given with -c.
-func (s *Starter) gunicornConfig(st *fact.Start, prog *Program, ctx command.Context) {
+// gunicornFile is the file of settings that gunicorn reads: the one given with -c, or
+// its own.
+func (s *Starter) gunicornFile(st *fact.Start, ctx command.Context) string {
 	name := "gunicorn.conf.py"
 	if w, ok, _ := st.Final.Flag("-c", "--config"); ok && w.Literal() {
 		name = strings.TrimPrefix(w.Text, "file:")
@@ -1281,8 +1287,17 @@ func (s *Starter) gunicornConfig(st *fact.Start, prog *Program, ctx command.Cont
 	}
 	p, ok := st.Final.Locate(name, ctx)
 	if !ok || !s.Tree.Has(p) {
+		return ""
+	}
+	return p
+}
+
+// gunicornConfig reads bind from gunicorn.conf.py or the file given with -c.
+func (s *Starter) gunicornConfig(st *fact.Start, prog *Program) {
+	if st.Server == "" {
 		return
 	}
+	p := st.Server
 	f := prog.File(p)
 	if f == nil {
 		return

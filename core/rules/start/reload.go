@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"ubique/core/code"
+	"ubique/core/place"
 	"ubique/core/rules"
 )
 
@@ -32,11 +33,36 @@ var reload = &rules.Rule{
 				p.Report(on, 0, rules.Finding{Where: f.Watching.At, Trail: f.Steps, Message: fmt.Sprintf("%s makes %s watch, reload or open a debugger: for work on it, not for a host", f.Watching.Text, f.Program), Remedy: "the command without " + f.Watching.Text})
 				continue
 			}
+			if at, ok := inSettings(on); ok {
+				p.Report(on, 0, rules.Finding{Where: at, Trail: f.Steps, Message: "reload makes gunicorn watch the files and restart: for work on it, not for a host", Remedy: "reload = False"})
+				continue
+			}
 			for _, l := range reloads(on) {
 				p.Report(on, 0, l)
 			}
 		}
 	},
+}
+
+// inSettings finds reload = True in the settings of gunicorn.
+func inSettings(on *rules.On) (at place.Span, ok bool) {
+	s := on.Start
+	if s.Final.Known == nil || s.Final.Known.Name != "gunicorn" || s.Program == nil || s.Server == "" {
+		return at, false
+	}
+	f := s.Program.Loader.File(s.Server)
+	if f == nil || len(f.Top.Names["reload"]) == 0 {
+		return at, false
+	}
+	v := s.Program.Name(f, "reload")
+	if v == nil {
+		return at, false
+	}
+	if yes, known := v.Under(on.Ported).Truth(true); !known || !yes {
+		return at, false
+	}
+	b := f.Top.Names["reload"][0]
+	return f.Lines.Span(f.Name, int(b.Off), int(b.Off)+len("reload")), true
 }
 
 // reloads finds uvicorn.run(reload=True) in the code that is started.

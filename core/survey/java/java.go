@@ -973,6 +973,11 @@ func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*f
 			}
 		}
 	}
+	if !ok {
+		if free := f.Free(); len(free) > 0 && nowhere(t, c, f.Dir, free[0]) {
+			return &fact.Target{Named: free[0].Text, Module: free[0].Text, At: free[0].At, Kind: command.FileTarget, Meant: mainClass(t, c)}, "", true
+		}
+	}
 	if !ok || !w.Literal() {
 		return nil, "", false
 	}
@@ -990,6 +995,38 @@ func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*f
 		}
 	}
 	return tg, "", true
+}
+
+// nowhere reports whether a class is not there: its package is one of the tree, and no
+// source of it declares the class.
+func nowhere(t *source.Tree, c *fact.Component, from string, w command.Word) bool {
+	if !w.Literal() || strings.ContainsAny(w.Text, "/$*:@ ") || strings.HasPrefix(w.Text, "-") {
+		return false
+	}
+	folder, name := strings.ReplaceAll(w.Text, ".", "/"), w.Text
+	if i := strings.LastIndexByte(w.Text, '.'); i >= 0 {
+		folder, name = folder[:i], w.Text[i+1:]
+	} else {
+		folder = ""
+	}
+	if name == "" || name[0] < 'A' || name[0] > 'Z' || strings.HasSuffix(name, "Kt") {
+		return false
+	}
+	known := false
+	for _, dir := range []string{survey.Join(from, ""), survey.Join(from, "src"), survey.Join(from, "app"), c.Path("src/main/java"), c.Path("src/main/kotlin")} {
+		for _, e := range t.In(survey.Join(dir, folder)) {
+			if !strings.HasSuffix(e.Path, ".java") && !strings.HasSuffix(e.Path, ".kt") {
+				continue
+			}
+			known = true
+			for _, kind := range []string{"class ", "record ", "enum ", "interface ", "object "} {
+				if survey.Mentions(t, e.Path, kind+name) {
+					return false
+				}
+			}
+		}
+	}
+	return known
 }
 
 // after1 are the arguments that follow a word: those of the program.
