@@ -164,6 +164,8 @@ var listening = map[string]shape{
 	"xmlrpc.server.SimpleXMLRPCServer":                           pair("socketserver", 0),
 	"cheroot.wsgi.Server":                                        pair("socketserver", 0),
 	"cheroot.wsgi.WSGIServer":                                    pair("socketserver", 0),
+	"twisted.internet.endpoints.serverFromString() listen":       {server: "socketserver", port: -1, host: -1, options: -1, pair: -1},
+	"twisted.internet.endpoints.TCP4ServerEndpoint() listen":     {server: "socketserver", port: -1, host: -1, options: -1, pair: -1},
 	"twisted.internet.reactor.listenTCP":                         {server: "socketserver", port: 0, host: 3, options: -1, pair: -1, keyPort: "port", keyHost: "interface"},
 	"grpc.server() add_insecure_port":                            atAddress("grpc", 1),
 	"grpc.server() add_secure_port":                              atAddress("grpc", 1),
@@ -474,8 +476,18 @@ func filled(e *value.Eval, f *code.File, site code.Site, s shape, v *value.Value
 		if v := keys[s.bind]; v != nil && s.bind != "" {
 			l.Bind = v
 		}
-		if keys["uds"] != nil || keys["unix_socket"] != nil || keys["fd"] != nil {
+		if keys["fd"] != nil {
 			return nil
+		}
+		for _, name := range []string{"sock", "sockets"} { // one that the program has bound itself
+			if v := keys[name]; v != nil && v.Kind != value.Null {
+				return nil
+			}
+		}
+		for _, name := range []string{"uds", "unix_socket"} {
+			if v := keys[name]; v != nil && v.Kind != value.Null {
+				l.Bind = value.Concat(value.Text("unix:", l.At), v)
+			}
 		}
 		if v := keys["**"]; v != nil && l.Port == nil {
 			l.Port = value.NotKnown("arguments that are spread", l.At)
@@ -496,6 +508,9 @@ func filled(e *value.Eval, f *code.File, site code.Site, s shape, v *value.Value
 			l.HostAt = f.At(a.Kid(0))
 		}
 	}
+	if strings.HasPrefix(v.Text, "twisted.internet.endpoints.") {
+		endpoint(l, v.Recv)
+	}
 	if s.server == "cherrypy" {
 		cherryPy(e, f, l, v, args, keys)
 	}
@@ -506,6 +521,55 @@ func filled(e *value.Eval, f *code.File, site code.Site, s shape, v *value.Value
 		l.Bind = value.Concat(value.Text("unix:", l.At), socket)
 	}
 	return l
+}
+
+// wholeNumber is a text as a number, where it is one.
+func wholeNumber(t string, at place.Span) *value.Value {
+	if n, err := strconv.Atoi(t); err == nil {
+		return value.Number(float64(n), at)
+	}
+	return value.Text(t, at)
+}
+
+// endpoint puts into a listener what an endpoint of Twisted says: a port and an
+// interface, or both in a text, tcp:8080:interface=127.0.0.1 (Twisted 24, "Getting
+// Connected with Endpoints").
+func endpoint(l *fact.Listener, made *value.Value) {
+	l.Port = value.NotKnown("an endpoint of Twisted", l.At)
+	if made == nil || len(made.Kids) < 2 {
+		return
+	}
+	if strings.HasSuffix(made.Text, "TCP4ServerEndpoint()") {
+		l.Port = made.Kids[1]
+		if len(made.Kids) > 3 {
+			l.Host = made.Kids[3]
+		}
+		for i, k := range made.Keys {
+			if k == "interface" && i < len(made.Kids) {
+				l.Host = made.Get(k)
+			}
+		}
+		return
+	}
+	text := made.Kids[1]
+	if text.Kind != value.Str {
+		return
+	}
+	parts := strings.Split(text.Text, ":")
+	if len(parts) < 2 || parts[0] != "tcp" {
+		return
+	}
+	for i, p := range parts[1:] {
+		k, x, named := strings.Cut(p, "=")
+		switch {
+		case i == 0 && !named:
+			l.Port = wholeNumber(p, text.At)
+		case k == "port":
+			l.Port = wholeNumber(x, text.At)
+		case k == "interface":
+			l.Host = value.Text(strings.ReplaceAll(x, `\\`, ""), text.At)
+		}
+	}
 }
 
 // serverName is what an application of Flask is told to be called: by what the

@@ -27,6 +27,7 @@ var rubySockets = map[string]rubySocket{
 	"Rack.Handler.WEBrick.run": {"webrick run", "Port", "Host", false}, "Rackup.Handler.WEBrick.run": {"webrick run", "Port", "Host", false},
 	"Rack.Handler.Puma.run": {"puma run", "Port", "Host", false}, "Rackup.Handler.Puma.run": {"puma run", "Port", "Host", false}, "Rack.Handler.Falcon.run": {"puma run", "Port", "Host", false},
 	"Rack.Handler.default.run": {"puma run", "Port", "Host", false}, "Rackup.Handler.default.run": {"puma run", "Port", "Host", false},
+	"Thin.Server.start": {"thin", "", "", true}, "Thin.Server.new": {"thin", "", "", true},
 	"Rack.Server.start": {"rack server", "Port", "Host", false}, "Rackup.Server.start": {"rack server", "Port", "Host", false},
 }
 
@@ -124,7 +125,7 @@ func rubyNoted(v *value.Value) (note, stays bool) {
 	s, ok := rubySockets[name]
 	note = ok || name == trace.SinatraRuns || name == socketBinds || strings.HasSuffix(name, ".add_tcp_listener")
 	switch {
-	case ok && (strings.HasSuffix(name, ".run") || strings.HasPrefix(name, "Rack")), strings.HasSuffix(name, "HTTPServer.new.start"), strings.HasSuffix(name, "_loop"), ok && s.server == "rack server":
+	case ok && (strings.HasSuffix(name, ".run") || name == "Thin.Server.start" || strings.HasPrefix(name, "Rack")), strings.HasSuffix(name, "HTTPServer.new.start"), strings.HasSuffix(name, "_loop"), ok && s.server == "rack server":
 		stays = true
 	}
 	return note, stays

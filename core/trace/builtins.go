@@ -73,7 +73,7 @@ func (m *machine) made(f *opaque, args []any, at spot) (any, bool, error) {
 		}
 		return o, true, nil
 	case "Error", "TypeError", "RangeError", "SyntaxError", "ReferenceError", "AggregateError":
-		return raise(f.path, show(first(args))).(*thrown).v, true, nil
+		return madeError(f.path, show(first(args))), true, nil
 	case "Promise":
 		p := &promise{v: undefined}
 		if fn, ok := first(args).(*function); ok {
@@ -747,7 +747,7 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		m.forks = true
 		return dontKnow("a process of its own"), true, nil
 	case "Error", "TypeError", "RangeError":
-		return raise(f.path, text(0)).(*thrown).v, true, nil
+		return madeError(f.path, text(0)), true, nil
 	case "import.meta.resolve":
 		return dontKnow("a module's place"), true, nil
 	}

@@ -339,7 +339,7 @@ func (m *machine) jvNewOf(c *opaque, args []any, s *scope, at spot) (any, bool, 
 				msg = jvShow(x)
 			}
 		}
-		o := raise(name, "").(*thrown).v.(*object)
+		o := madeError(name, "")
 		o.set("message", msg)
 		return o, true, nil
 	}

@@ -1642,7 +1642,7 @@ func (m *machine) phNew(n *code.Node, s *scope) (any, error) {
 	case *opaque:
 		name := c.path[strings.LastIndexByte(c.path, '\\')+1:]
 		if phErrors[name] != "" {
-			o := raise(name, "").(*thrown).v.(*object)
+			o := madeError(name, "")
 			phFault(o, args, keys)
 			return o, nil
 		}

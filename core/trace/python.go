@@ -797,7 +797,7 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		if f.path == "SystemExit" {
 			return &opaque{path: "SystemExit()"}, true, nil
 		}
-		return raise(f.path, text(0)).(*thrown).v, true, nil
+		return madeError(f.path, text(0)), true, nil
 	case "dataclasses.replace":
 		if o, ok := arg(0).(*object); ok {
 			return o.with(keys), true, nil
@@ -818,6 +818,16 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			}
 			return l, true, nil
 		}
+	case "contextlib.closing", "contextlib.aclosing":
+		return arg(0), true, nil
+	case "contextlib.ExitStack().enter_context":
+		if o, ok := arg(0).(*object); ok {
+			if enter := m.method(o, "__enter__"); enter != nil {
+				v, err := m.call(enter, o, nil, nil, at)
+				return v, true, err
+			}
+		}
+		return arg(0), true, nil
 	case "shlex.split":
 		t, ok := arg(0).(string)
 		if !ok {

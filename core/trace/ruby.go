@@ -298,7 +298,7 @@ func (m *machine) rbThrown(v any, n *code.Node, s *scope) error {
 		if len(x.args) > 0 {
 			msg = rbShow(x.args[0])
 		}
-		return raise(name, msg)
+		return &thrown{madeError(name, msg)}
 	}
 	return &thrown{v}
 }

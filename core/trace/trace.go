@@ -169,11 +169,11 @@ var endless = map[string]bool{"uvicorn.Server().run": true, "uvicorn.Server().se
 var slips = map[string]bool{"AttributeError": true, "TypeError": true, "IndexError": true, "NameError": true, "StopIteration": true}
 
 func (r *Result) ended(err *thrown, l code.Language) {
-	if o, ok := err.v.(*object); ok && o.class != nil && o.class.builtin && o.cells["name"] != nil && (l == code.PHP && slipsPHP[o.class.name] || l == code.Ruby && slipsRuby(o)) {
+	if o, ok := err.v.(*object); ok && o.class != nil && o.class.builtin && o.fault && (l == code.PHP && slipsPHP[o.class.name] || l == code.Ruby && slipsRuby(o)) {
 		r.Reason = "an error while it was followed: " + err.String()
 		return
 	}
-	if o, ok := err.v.(*object); ok && o.class != nil && o.class.builtin && slips[o.class.name] && o.cells["name"] != nil {
+	if o, ok := err.v.(*object); ok && o.class != nil && o.class.builtin && slips[o.class.name] && o.fault {
 		r.Reason = "an error while it was followed: " + err.String()
 		return
 	}
@@ -344,7 +344,15 @@ func raise(class, message string) error {
 	o.class = errorClass(class)
 	o.set("message", message)
 	o.set("name", class)
+	o.fault = true
 	return &thrown{o}
+}
+
+// madeError is an error that the program makes itself.
+func madeError(class, message string) *object {
+	o := raise(class, message).(*thrown).v.(*object)
+	o.fault = false
+	return o
 }
 
 // errorClass is a class of errors that the language has: all come from Exception

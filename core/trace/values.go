@@ -114,6 +114,7 @@ type object struct {
 	command *jsCommand
 	option  *jsOption
 	zod     *zodSchema // a schema that the program sees as this object
+	fault   bool       // an error that the language raises, not one that the program makes
 	mapping *object    // the dictionary that it is: its class comes from dict (Python)
 }
 
