@@ -40,6 +40,9 @@ type Listener struct {
 	// Named is the address that an application has of its own, host:port, which stands
 	// in for what the call does not give; nil: none.
 	Named *value.Value
+	// Spare is the port that the command line gives where neither the code nor a
+	// variable does; nil: none.
+	Spare *value.Value
 	// Ended says why the shell ends before the program starts, in the environment that
 	// was asked for; empty where it does not.
 	Ended string
@@ -120,102 +123,106 @@ type Server struct {
 	Wraps      bool   // of a port above 65535 the lower sixteen bits count, as getaddrinfo has it
 	Octal      bool   // text from code with a zero before it is octal, as getaddrinfo has it
 	Whole      bool   // text must be a number as it is written: no zero before it
+	IPv4       bool   // it makes a socket of IPv4 alone: an address of IPv6 ends it
 	Over       string // a variable that beats the port that is set, though not a flag
 	OverHost   string // and one that beats the interface
 }
 
 // Servers by key.
 var Servers = map[string]Server{
-	"node":            {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "unix", NumberText: true, Hex: true},
-	"node options":    {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
-	"fastify":         {Host: "loopback", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
-	"hono":            {Host: "any", EmptyHost: "any", Port: 3000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
-	"gunicorn":        {Early: true, Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"uvicorn":         {Early: true, Host: "loopback", EmptyHost: "any", Port: 8000, PortEnv: "UVICORN_PORT", HostEnv: "UVICORN_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"uvicorn.run":     {Host: "loopback", EmptyHost: "any", Port: 8000, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"hypercorn":       {Early: true, Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"daphne":          {Early: true, Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"waitress-serve":  {Early: true, Wraps: true, Host: "any", EmptyHost: "exits", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"waitress.serve":  {Wraps: true, Host: "any", EmptyHost: "exits", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"aiohttp":         {Wraps: true, Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"cherrypy":        {Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits"},
-	"aiohttp.web":     {Early: true, Host: "loopback", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"bottle":          {Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"tornado":         {Wraps: true, Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
-	"asyncio":         {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
-	"socketserver":    {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
-	"flask":           {Wraps: true, Host: "loopback", EmptyHost: "loopback", Port: 5000, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
-	"sanic":           {Host: "loopback", EmptyHost: "loopback", Port: 8000, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
-	"flask run":       {Wraps: true, Host: "loopback", EmptyHost: "any", Port: 5000, PortEnv: "FLASK_RUN_PORT", HostEnv: "FLASK_RUN_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"runserver":       {Host: "loopback", EmptyHost: "loopback", Port: 8000, TextPort: "exits", NumberText: true},
-	"http.server":     {Wraps: true, Host: "any", EmptyHost: "any", Port: 8000, TextPort: "exits", NumberText: true},
-	"fastapi run":     {Host: "any", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"fastapi dev":     {Host: "loopback", EmptyHost: "loopback", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"next":            {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"vite":            {Host: "loopback", EmptyHost: "any", Port: 5173, TextPort: "exits", NumberText: true},
-	"vite preview":    {Host: "loopback", EmptyHost: "any", Port: 4173, TextPort: "exits", NumberText: true},
-	"serve":           {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", TextPort: "exits", NumberText: true},
-	"http-server":     {Host: "any", EmptyHost: "any", Port: 8080, PortEnv: "PORT", TextPort: "unix", NumberText: true},
-	"fastify-cli":     {Host: "unknown", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "FASTIFY_ADDRESS", TextPort: "exits", NumberText: true},
-	"spring":          {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "SERVER_PORT", OverHost: "SERVER_ADDRESS"},
-	"quarkus":         {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "QUARKUS_HTTP_PORT", OverHost: "QUARKUS_HTTP_HOST"},
-	"java":            {Host: "any", EmptyHost: "loopback", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
-	"javalin":         {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
-	"vert.x":          {Host: "any", EmptyHost: "any", Port: 80, NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
-	"ktor":            {Host: "any", EmptyHost: "any", Port: 80, NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
-	"jwebserver":      {Host: "loopback", EmptyHost: "exits", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"go":              {Host: "any", Port: 80},
-	"gin":             {Host: "any", Port: 8080, PortEnv: "PORT", TextPort: "exits", NumberText: true},
-	"php -S":          {Host: "any"},
-	"php":             {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"php socket":      {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"rust":            {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"rocket":          {Host: "loopback", EmptyHost: "any", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Over: "ROCKET_PORT", OverHost: "ROCKET_ADDRESS"},
-	"rocket custom":   {Host: "loopback", EmptyHost: "any", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"dotnet":          {Host: "any", EmptyHost: "exits", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
-	"kestrel":         {Host: "loopback", Port: 5000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"kestrel default": {Host: "loopback", Port: 5000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"bandit":          {Host: "any", EmptyHost: "exits", Port: 4000, NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
-	"gen_tcp":         {Host: "any", EmptyHost: "exits", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
-	"phoenix":         {Host: "any", EmptyHost: "exits", Port: 4000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"micronaut":       {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "MICRONAUT_SERVER_PORT", OverHost: "MICRONAUT_SERVER_HOST"},
-	"play":            {Host: "any", EmptyHost: "any", Port: 9000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, PortEnv: "PLAY_HTTP_PORT", HostEnv: "PLAY_HTTP_ADDRESS"},
-	"helidon":         {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Over: "SERVER_PORT", OverHost: "SERVER_HOST"},
-	"ktor engine":     {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"nginx":           {Host: "any", EmptyHost: "exits", Port: 80, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"apache":          {Host: "any", EmptyHost: "exits", Port: 80, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"php-fpm":         {Host: "any", Port: 9000},
-	"tomcat":          {Host: "any", Port: 8080},
-	"sveltekit":       {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "HOST", TextPort: "exits", NumberText: true},
-	"nitro":           {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "NITRO_PORT PORT", HostEnv: "NITRO_HOST HOST", TextPort: "unix", NumberText: true},
-	"astro":           {Host: "loopback", EmptyHost: "any", Port: 4321, PortEnv: "PORT", HostEnv: "HOST", TextPort: "exits", NumberText: true},
-	"next standalone": {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "HOSTNAME", TextPort: "exits", NumberText: true},
-	"remix-serve":     {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "HOST", TextPort: "exits", NumberText: true},
-	"php stream":      {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"artisan serve":   {Host: "loopback", EmptyHost: "loopback", Port: 8000, PortEnv: "SERVER_PORT", HostEnv: "SERVER_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"deno":            {Host: "any", EmptyHost: "exits", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
-	"deno serve":      {Host: "any", EmptyHost: "exits", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
-	"bun":             {Host: "any", EmptyHost: "any", Port: 3000, PortEnvs: "BUN_PORT PORT NODE_PORT", NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
-	"puma":            {Wraps: true, Octal: true, Host: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"rackup":          {Wraps: true, Host: "loopback", EmptyHost: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"sinatra":         {Wraps: true, Host: "loopback", EmptyHost: "any", Port: 4567, PortEnv: "PORT", NilPort: "9292", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"tcpserver":       {Wraps: true, Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
-	"webrick":         {Wraps: true, Whole: true, Host: "any", EmptyHost: "any", Port: 80, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"rack server":     {Wraps: true, Host: "any", EmptyHost: "any", Port: 9292, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"webrick run":     {Wraps: true, Whole: true, Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"puma run":        {Wraps: true, Octal: true, Host: "any", EmptyHost: "any", Port: 9292, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"ruby httpd":      {Wraps: true, Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"rails":           {Host: "loopback", EmptyHost: "any", Port: 3000, PortEnv: "PORT", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"unicorn":         {Wraps: true, Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"thin":            {Wraps: true, Host: "any", EmptyHost: "any", Port: 3000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"falcon":          {Host: "loopback", EmptyHost: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"uwsgi":           {Host: "any", EmptyHost: "any", EmptyPort: "random", TextPort: "random", NumberText: true},
-	"apollo":          {Host: "any", EmptyHost: "any", Port: 4000, NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
-	"grpc":            {Host: "any", EmptyHost: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"dash":            {Host: "loopback", EmptyHost: "loopback", Port: 8050, PortEnv: "PORT", HostEnv: "HOST", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"nicegui":         {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits"},
-	"gradio":          {Host: "loopback", EmptyHost: "loopback", Port: 7860, PortEnv: "GRADIO_SERVER_PORT", HostEnv: "GRADIO_SERVER_NAME", NilPort: "default", EmptyPort: "exits", TextPort: "exits"},
-	"streamlit":       {Host: "any", EmptyHost: "any", Port: 8501, PortEnv: "STREAMLIT_SERVER_PORT", HostEnv: "STREAMLIT_SERVER_ADDRESS", TextPort: "exits", NumberText: true},
+	"node":              {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "unix", NumberText: true, Hex: true},
+	"node options":      {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
+	"fastify":           {Host: "loopback", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
+	"hono":              {Host: "any", EmptyHost: "any", Port: 3000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
+	"gunicorn":          {Early: true, Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"uvicorn":           {Early: true, Host: "loopback", EmptyHost: "any", Port: 8000, PortEnv: "UVICORN_PORT", HostEnv: "UVICORN_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"uvicorn.run":       {Host: "loopback", EmptyHost: "any", Port: 8000, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"hypercorn":         {Early: true, Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"daphne":            {Early: true, Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"waitress-serve":    {Early: true, Wraps: true, Host: "any", EmptyHost: "exits", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"waitress.serve":    {Wraps: true, Host: "any", EmptyHost: "exits", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"aiohttp":           {Wraps: true, Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"cherrypy":          {Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits"},
+	"aiohttp.web":       {Early: true, Host: "loopback", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"bottle":            {Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"tornado":           {Wraps: true, Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
+	"asyncio":           {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
+	"socketserver":      {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
+	"http server class": {IPv4: true, Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
+	"flask":             {Wraps: true, Host: "loopback", EmptyHost: "loopback", Port: 5000, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
+	"quart":             {Host: "loopback", EmptyHost: "loopback", Port: 5000, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
+	"sanic":             {Host: "loopback", EmptyHost: "loopback", Port: 8000, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
+	"flask run":         {Wraps: true, Host: "loopback", EmptyHost: "any", Port: 5000, PortEnv: "FLASK_RUN_PORT", HostEnv: "FLASK_RUN_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"runserver":         {Host: "loopback", EmptyHost: "loopback", Port: 8000, TextPort: "exits", NumberText: true},
+	"http.server":       {Wraps: true, Host: "any", EmptyHost: "any", Port: 8000, TextPort: "exits", NumberText: true},
+	"fastapi run":       {Host: "any", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"fastapi dev":       {Host: "loopback", EmptyHost: "loopback", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"next":              {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"vite":              {Host: "loopback", EmptyHost: "any", Port: 5173, TextPort: "exits", NumberText: true},
+	"vite preview":      {Host: "loopback", EmptyHost: "any", Port: 4173, TextPort: "exits", NumberText: true},
+	"serve":             {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", TextPort: "exits", NumberText: true},
+	"http-server":       {Host: "any", EmptyHost: "any", Port: 8080, PortEnv: "PORT", TextPort: "unix", NumberText: true},
+	"fastify-cli":       {Host: "unknown", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "FASTIFY_ADDRESS", TextPort: "exits", NumberText: true},
+	"spring":            {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "SERVER_PORT", OverHost: "SERVER_ADDRESS"},
+	"quarkus":           {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "QUARKUS_HTTP_PORT", OverHost: "QUARKUS_HTTP_HOST"},
+	"java":              {Host: "any", EmptyHost: "loopback", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
+	"javalin":           {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
+	"vert.x":            {Host: "any", EmptyHost: "any", Port: 80, NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
+	"ktor":              {Host: "any", EmptyHost: "any", Port: 80, NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
+	"jwebserver":        {Host: "loopback", EmptyHost: "exits", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"go":                {Host: "any", Port: 80},
+	"gin":               {Host: "any", Port: 8080, PortEnv: "PORT", TextPort: "exits", NumberText: true},
+	"php -S":            {Host: "any"},
+	"php":               {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"php raw":           {Wraps: true, Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"php socket":        {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"rust":              {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"rocket":            {Host: "loopback", EmptyHost: "any", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Over: "ROCKET_PORT", OverHost: "ROCKET_ADDRESS"},
+	"rocket custom":     {Host: "loopback", EmptyHost: "any", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"dotnet":            {Host: "any", EmptyHost: "exits", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
+	"kestrel":           {Host: "loopback", Port: 5000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"kestrel default":   {Host: "loopback", Port: 5000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"bandit":            {Host: "any", EmptyHost: "exits", Port: 4000, NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
+	"gen_tcp":           {Host: "any", EmptyHost: "exits", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
+	"phoenix":           {Host: "any", EmptyHost: "exits", Port: 4000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"micronaut":         {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "MICRONAUT_SERVER_PORT", OverHost: "MICRONAUT_SERVER_HOST"},
+	"play":              {Host: "any", EmptyHost: "any", Port: 9000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, PortEnv: "PLAY_HTTP_PORT", HostEnv: "PLAY_HTTP_ADDRESS"},
+	"helidon":           {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Over: "SERVER_PORT", OverHost: "SERVER_HOST"},
+	"ktor engine":       {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"nginx":             {Host: "any", EmptyHost: "exits", Port: 80, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"apache":            {Host: "any", EmptyHost: "exits", Port: 80, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"php-fpm":           {Host: "any", Port: 9000},
+	"tomcat":            {Host: "any", Port: 8080},
+	"sveltekit":         {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "HOST", TextPort: "exits", NumberText: true},
+	"nitro":             {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "NITRO_PORT PORT", HostEnv: "NITRO_HOST HOST", TextPort: "unix", NumberText: true},
+	"astro":             {Host: "loopback", EmptyHost: "any", Port: 4321, PortEnv: "PORT", HostEnv: "HOST", TextPort: "exits", NumberText: true},
+	"next standalone":   {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "HOSTNAME", TextPort: "exits", NumberText: true},
+	"remix-serve":       {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "HOST", TextPort: "exits", NumberText: true},
+	"php stream":        {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"artisan serve":     {Host: "loopback", EmptyHost: "loopback", Port: 8000, PortEnv: "SERVER_PORT", HostEnv: "SERVER_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"deno":              {Host: "any", EmptyHost: "exits", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
+	"deno serve":        {Host: "any", EmptyHost: "exits", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
+	"bun":               {Host: "any", EmptyHost: "any", Port: 3000, PortEnvs: "BUN_PORT PORT NODE_PORT", NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
+	"puma":              {Wraps: true, Octal: true, Host: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"rackup":            {Wraps: true, Host: "loopback", EmptyHost: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"sinatra":           {Wraps: true, Host: "loopback", EmptyHost: "any", Port: 4567, PortEnv: "PORT", NilPort: "9292", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"tcpserver":         {Wraps: true, Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
+	"webrick":           {Wraps: true, Whole: true, Host: "any", EmptyHost: "any", Port: 80, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"rack server":       {Wraps: true, Host: "any", EmptyHost: "any", Port: 9292, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"webrick run":       {Wraps: true, Whole: true, Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"puma run":          {Wraps: true, Octal: true, Host: "any", EmptyHost: "any", Port: 9292, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"ruby httpd":        {Wraps: true, Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"rails":             {Host: "loopback", EmptyHost: "any", Port: 3000, PortEnv: "PORT", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"unicorn":           {Wraps: true, Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"thin":              {Wraps: true, Host: "any", EmptyHost: "any", Port: 3000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"falcon":            {Host: "loopback", EmptyHost: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"uwsgi":             {Host: "any", EmptyHost: "any", EmptyPort: "random", TextPort: "random", NumberText: true},
+	"apollo":            {Host: "any", EmptyHost: "any", Port: 4000, NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
+	"grpc":              {Host: "any", EmptyHost: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"dash":              {Host: "loopback", EmptyHost: "loopback", Port: 8050, PortEnv: "PORT", HostEnv: "HOST", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"nicegui":           {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits"},
+	"gradio":            {Host: "loopback", EmptyHost: "loopback", Port: 7860, PortEnv: "GRADIO_SERVER_PORT", HostEnv: "GRADIO_SERVER_NAME", NilPort: "default", EmptyPort: "exits", TextPort: "exits"},
+	"streamlit":         {Host: "any", EmptyHost: "any", Port: 8501, PortEnv: "STREAMLIT_SERVER_PORT", HostEnv: "STREAMLIT_SERVER_ADDRESS", TextPort: "exits", NumberText: true},
 }
 
 // Outcome is what a listener does under an environment.
@@ -378,6 +385,10 @@ func (l *Listener) under(env value.Environ) Outcome {
 			host = "any" // vite --host
 		case o.Text == "":
 			host = s.EmptyHost
+		case s.IPv4 && strings.Contains(o.Text, ":"):
+			return exits("its socket is one of IPv4, and the host is " + strconv.Quote(o.Text))
+		case o.Text[0] == '-' || strings.ContainsAny(o.Text, " \t\n"): // RFC 1123, 2.1
+			return exits("the host is " + strconv.Quote(o.Text) + ", which is no name")
 		default:
 			host = Interface(o.Text)
 		}
@@ -486,6 +497,14 @@ func (l *Listener) over(s Server, env value.Environ) *Listener {
 }
 
 func (l *Listener) port(s Server, env value.Environ) Outcome {
+	if l.Spare != nil && (l.Port == nil || l.Port.Under(env).Absent()) {
+		if n, ok := s.fromEnvs(env); ok {
+			return Outcome{"listens", "", n, ""}
+		}
+		spare := *l
+		spare.Port, spare.Spare = l.Spare, nil
+		return spare.port(Server{EmptyPort: "exits", TextPort: "exits", NumberText: true}, env)
+	}
 	if l.Port == nil || l.vanishes(l.Port, env) || l.Port.Under(env).Absent() {
 		if s.PortEnv != "" {
 			for name := range strings.FieldsSeq(s.PortEnv) {
@@ -556,7 +575,7 @@ func (l *Listener) port(s Server, env value.Environ) Outcome {
 func (s Server) fromEnvs(env value.Environ) (int, bool) {
 	for name := range strings.FieldsSeq(s.PortEnvs) {
 		if v, ok := env.Lookup(name, false); ok {
-			if n, err := strconv.ParseUint(v, 10, 16); err == nil {
+			if n, err := strconv.ParseUint(strings.TrimPrefix(v, "+"), 10, 16); err == nil {
 				return int(n), true
 			}
 		}
@@ -806,6 +825,9 @@ func phpAddress(addr string) Outcome {
 	host, port := addr[:i], addr[i+1:]
 	if host == "" {
 		return exits("the address " + strconv.Quote(addr) + " has no host in it")
+	}
+	if strings.Contains(host, ":") && host[0] != '[' {
+		return exits("the address is " + strconv.Quote(addr))
 	}
 	out := Outcome{"listens", Interface(strings.Trim(host, "[]")), 0, ""}
 	if host == "0" {

@@ -122,7 +122,7 @@ var listening = map[string]shape{
 	"@oak/oak.Application() listen":                              optioned("deno", 0, "hostname"),
 	"@oak/oak/application.Application() listen":                  optioned("deno", 0, "hostname"),
 	"flask.Flask() run":                                          keywords("flask", 1, 0, true),
-	"quart.Quart() run":                                          keywords("flask", 1, 0, true),
+	"quart.Quart() run":                                          keywords("quart", 1, 0, true),
 	"flask_socketio.SocketIO() run":                              keywords("flask", 2, 1, false),
 	"uvicorn.run":                                                keywords("uvicorn.run", 2, 1, false),
 	"uvicorn.Config":                                             keywords("uvicorn.run", 2, 1, false),
@@ -149,10 +149,10 @@ var listening = map[string]shape{
 	"asyncio.get_running_loop() create_server":                   positional("asyncio", 2, 1),
 	"asyncio.new_event_loop() create_server":                     positional("asyncio", 2, 1),
 	"wsgiref.simple_server.make_server":                          positional("socketserver", 1, 0),
-	"http.server.HTTPServer":                                     pair("socketserver", 0),
-	"http.server.ThreadingHTTPServer":                            pair("socketserver", 0),
-	"socketserver.TCPServer":                                     pair("socketserver", 0),
-	"socketserver.ThreadingTCPServer":                            pair("socketserver", 0),
+	"http.server.HTTPServer":                                     pair("http server class", 0),
+	"http.server.ThreadingHTTPServer":                            pair("http server class", 0),
+	"socketserver.TCPServer":                                     pair("http server class", 0),
+	"socketserver.ThreadingTCPServer":                            pair("http server class", 0),
 	"asyncio.start_server":                                       positional("asyncio", 2, 1),
 	"gevent.pywsgi.WSGIServer":                                   pair("socketserver", 0),
 	"gevent.WSGIServer":                                          pair("socketserver", 0),
@@ -507,6 +507,9 @@ func filled(e *value.Eval, f *code.File, site code.Site, s shape, v *value.Value
 		if a.Is(code.Keyword) && a.Name == s.keyHost {
 			l.HostAt = f.At(a.Kid(0))
 		}
+	}
+	if l.Server == "http server class" && bytes.Contains(f.Src, []byte("address_family")) { // a class that says which
+		l.Server = "socketserver"
 	}
 	if strings.HasPrefix(v.Text, "twisted.internet.endpoints.") {
 		endpoint(l, v.Recv)

@@ -14,7 +14,7 @@ import (
 // port, of a host; -1 for none. Sources: PHP manual, "Streams" and "Sockets";
 // ReactPHP, Swoole, Workerman, Amp documentation; read 2026-11.
 var phpSockets = map[string]socket{
-	"stream_socket_server": {"php stream", 0, -1, -1}, "socket_create_listen": {"php", -1, 0, -1}, "socket_bind": {"php", -1, 2, 1},
+	"stream_socket_server": {"php stream", 0, -1, -1}, "socket_create_listen": {"php raw", -1, 0, -1}, "socket_bind": {"php raw", -1, 2, 1},
 	`React\Socket\SocketServer()`: {"php socket", 0, -1, -1}, `React\Socket\TcpServer()`: {"php socket", 0, -1, -1}, `React\Socket\Server()`: {"php socket", 0, -1, -1},
 	`Swoole\Http\Server()`: {"php", -1, 1, 0}, `Swoole\Server()`: {"php", -1, 1, 0}, `Swoole\WebSocket\Server()`: {"php", -1, 1, 0}, `OpenSwoole\Http\Server()`: {"php", -1, 1, 0},
 	`Workerman\Worker()`: {"php socket", 0, -1, -1},

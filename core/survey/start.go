@@ -245,10 +245,7 @@ func sandboxed(st *fact.Start) {
 		}
 		for _, l := range st.Listeners {
 			if ok && w.Value != nil && l.Server == "bun" && (l.Port == nil || l.Port.Kind == value.Undef || l.Port.Kind == value.Null) {
-				l.Port, l.PortAt = w.Value, w.At
-				for _, name := range []string{"NODE_PORT", "PORT", "BUN_PORT"} {
-					l.Port = value.EnvOr(name, l.Port, w.At)
-				}
+				l.Spare, l.PortAt = w.Value, w.At
 			}
 		}
 	}

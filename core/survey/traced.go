@@ -364,9 +364,7 @@ func cameTo(e *value.Eval, r *trace.Result, l *fact.Listener, env value.Environ,
 			continue
 		}
 		for _, x := range listeners(e, c) {
-			if x.Server == "bun" && nothing(x.Port) && !nothing(l.Port) { // what the command line of Bun says stands in
-				x.Port = l.Port
-			}
+			x.Spare = l.Spare // what the command line of Bun says stands in
 			o := x.Under(env)
 			if o.Outcome == "unknown" || o.Interface == "unknown" {
 				given := blanks(append(slices.Collect(maps.Values(c.Keys)), append(c.Args, c.Recv)...))
