@@ -123,6 +123,7 @@ type Server struct {
 	Wraps      bool   // of a port above 65535 the lower sixteen bits count, as getaddrinfo has it
 	Octal      bool   // text from code with a zero before it is octal, as getaddrinfo has it
 	Whole      bool   // text must be a number as it is written: no zero before it
+	LooksUp    bool   // only a name is looked up, so that its port wraps; an address is taken as it is (asyncio)
 	IPv4       bool   // it makes a socket of IPv4 alone: an address of IPv6 ends it
 	Over       string // a variable that beats the port that is set, though not a flag
 	OverHost   string // and one that beats the interface
@@ -135,18 +136,19 @@ var Servers = map[string]Server{
 	"fastify":           {Host: "loopback", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
 	"hono":              {Host: "any", EmptyHost: "any", Port: 3000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
 	"gunicorn":          {Early: true, Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"uvicorn":           {Early: true, Host: "loopback", EmptyHost: "any", Port: 8000, PortEnv: "UVICORN_PORT", HostEnv: "UVICORN_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"uvicorn.run":       {Host: "loopback", EmptyHost: "any", Port: 8000, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"uvicorn":           {Early: true, LooksUp: true, Host: "loopback", EmptyHost: "any", Port: 8000, PortEnv: "UVICORN_PORT", HostEnv: "UVICORN_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"uvicorn.run":       {LooksUp: true, Host: "loopback", EmptyHost: "any", Port: 8000, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"hypercorn":         {Early: true, Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"daphne":            {Early: true, Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"waitress-serve":    {Early: true, Wraps: true, Host: "any", EmptyHost: "exits", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"waitress.serve":    {Wraps: true, Host: "any", EmptyHost: "exits", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"aiohttp":           {Wraps: true, Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"aiohttp":           {LooksUp: true, Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"aiohttp run":       {LooksUp: true, Host: "any", EmptyHost: "unknown", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"cherrypy":          {Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits"},
 	"aiohttp.web":       {Early: true, Host: "loopback", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"bottle":            {Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"tornado":           {Wraps: true, Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
-	"asyncio":           {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
+	"asyncio":           {LooksUp: true, Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
 	"socketserver":      {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
 	"http server class": {IPv4: true, Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
 	"flask":             {Wraps: true, Host: "loopback", EmptyHost: "loopback", Port: 5000, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
@@ -261,10 +263,32 @@ func (l *Listener) Under(env value.Environ) Outcome {
 	return l.kept(out)
 }
 
+// elsewhere says why an interface is none of the machine, certainly or as far as can be
+// told: a number is an address as inet_aton has it, a name must be looked up.
+func elsewhere(at string) (certain bool, why string) {
+	switch {
+	case at == "" || at == "any" || at == "loopback" || at == "unknown" || strings.HasPrefix(at, "unix:") || strings.HasPrefix(at, "/") || strings.ContainsAny(at, ":%,"):
+		return false, ""
+	case strings.Trim(at, "0123456789") == "":
+		return true, "the host is " + strconv.Quote(at) + ", which is no address of the machine"
+	}
+	if _, err := netip.ParseAddr(at); err == nil {
+		return false, ""
+	}
+	return false, "whether the name " + strconv.Quote(at) + " leads to an address of the machine"
+}
+
 // kept is an outcome that the runtime may forbid.
 func (l *Listener) kept(out Outcome) Outcome {
 	if l.Ended != "" {
 		return exits(l.Ended)
+	}
+	if out.Outcome == "listens" {
+		if not, why := elsewhere(out.Interface); why != "" && not {
+			return exits(why)
+		} else if why != "" {
+			return notKnown(why)
+		}
 	}
 	if l.Net != nil && out.Outcome == "listens" && l.Net(out) {
 		return exits("the runtime is not given the network there")
@@ -402,6 +426,15 @@ func (l *Listener) under(env value.Environ) Outcome {
 	}
 	if host == "exits" {
 		return exits("the host is empty")
+	}
+	if s.LooksUp {
+		s.Wraps = true
+		if l.Host != nil {
+			_, err := netip.ParseAddr(l.Host.Under(env).Text)
+			s.Wraps = err != nil
+		} else if s.Host == "loopback" {
+			s.Wraps = false
+		}
 	}
 	out := l.port(s, env)
 	if out.Outcome == "listens" && !strings.HasPrefix(out.Interface, "unix:") {

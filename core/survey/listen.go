@@ -132,7 +132,7 @@ var listening = map[string]shape{
 	"cherrypy.engine.start":                                      positional("cherrypy", -1, -1),
 	"waitress.serve":                                             {server: "waitress.serve", port: -1, host: -1, options: -1, pair: -1, keyPort: "port", keyHost: "host", bind: "listen"},
 	"waitress.create_server":                                     {server: "waitress.serve", port: -1, host: -1, options: -1, pair: -1, keyPort: "port", keyHost: "host", bind: "listen"},
-	"aiohttp.web.run_app":                                        keywords("aiohttp", -1, -1, false),
+	"aiohttp.web.run_app":                                        keywords("aiohttp run", -1, -1, false),
 	"aiohttp.web.TCPSite":                                        keywords("aiohttp", 2, 1, false),
 	"hypercorn.asyncio.serve":                                    {server: "hypercorn", port: -1, host: -1, options: -1, pair: -1, config: 2},
 	"bottle.run":                                                 keywords("bottle", -1, -1, false),
@@ -520,7 +520,7 @@ func filled(e *value.Eval, f *code.File, site code.Site, s shape, v *value.Value
 	if v.Text == "flask.Flask().run" || v.Text == "quart.Quart().run" {
 		l.Named = serverName(e, v)
 	}
-	if socket := keys["path"]; s.server == "aiohttp" && socket != nil && socket.Kind != value.Null {
+	if socket := keys["path"]; strings.HasPrefix(s.server, "aiohttp") && socket != nil && socket.Kind != value.Null {
 		l.Bind = value.Concat(value.Text("unix:", l.At), socket)
 	}
 	return l
