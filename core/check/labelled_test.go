@@ -1,518 +1,110 @@
 package check_test
 
-import "testing"
+import (
+	"slices"
+	"strings"
+	"testing"
+)
 
-// Whole applications as people write them, each with the list of all that is
-// wrong with it. The trees are longer than the rules' own: what matters here is
-// that nothing else is found.
-
-func TestApplicationsOfNode(t *testing.T) {
-	t.Parallel()
-	runCases(t, []ruleCase{
-		{"a first server, never hosted", `
--- package.json --
-{
-  "name": "seeing",
-  "version": "1.0.0",
-  "main": "app.js",
-  "scripts": {
-    "test": "echo \"no test yet\""
-  },
-  "dependencies": {
-    "express": "^5.1.0"
-  }
-}
--- app.js --
-const express = require("express");
-const app = express();
-const port = 3000;
-
-app.get("/", (req, res) => {
-  res.send("clear tonight");
-});
-
-app.listen(port, () => {
-  console.log(` + "`listening on port ${port}`" + `);
-});
-`, []string{"pin/missing package.json:1 pushed=risk", "start/missing package.json:1 pushed=blocker", "port/literal app.js:3 pushed=blocker"}},
-		{"the layout of a generator: bin/www", `
--- package.json --
-{
-  "name": "catalogue",
-  "private": true,
-  "engines": { "node": "24.x" },
-  "scripts": { "start": "node ./bin/www" },
-  "dependencies": { "cookie-parser": "~1.4.4", "debug": "~4.4.3", "express": "~5.1.0", "morgan": "~1.10.0" }
-}
--- app.js --
-var express = require('express');
-var path = require('path');
-var cookieParser = require('cookie-parser');
-var logger = require('morgan');
-var starsRouter = require('./routes/stars');
-var app = express();
-app.use(logger('dev'));
-app.use(express.json());
-app.use(cookieParser());
-app.use(express.static(path.join(__dirname, 'public')));
-app.use('/', starsRouter);
-module.exports = app;
--- routes/stars.js --
-var express = require('express');
-var router = express.Router();
-router.get('/', function (req, res, next) {
-  res.json(['Vega', 'Deneb', 'Altair']);
-});
-module.exports = router;
--- bin/www exec --
-#!/usr/bin/env node
-
-var app = require('../app');
-var debug = require('debug')('catalogue:server');
-var http = require('http');
-
-var port = asPort(process.env.PORT || '3000');
-app.set('port', port);
-
-var server = http.createServer(app);
-server.listen(port);
-server.on('error', onError);
-server.on('listening', onListening);
-
-function asPort(text) {
-  var number = parseInt(text, 10);
-  if (isNaN(number)) {
-    return text;
-  }
-  if (number >= 0) {
-    return number;
-  }
-  return false;
-}
-
-function onError(error) {
-  if (error.syscall !== 'listen') {
-    throw error;
-  }
-  console.error(error.code + ' on ' + port);
-  process.exit(1);
-}
-
-function onListening() {
-  debug('listening on ' + server.address().port);
-}
-`, nil},
-		{"TypeScript that runs from its sources in production", `
--- package.json --
-{
-  "name": "bookings",
-  "type": "module",
-  "engines": { "node": ">=22" },
-  "scripts": {
-    "build": "tsc --noEmit",
-    "start": "ts-node-dev src/index.ts"
-  },
-  "dependencies": { "fastify": "5.6.1" },
-  "devDependencies": {
-    "ts-node-dev": "2.0.0",
-    "typescript": "5.9.3"
-  }
-}
--- .nvmrc --
-20
--- tsconfig.json --
-{ "compilerOptions": { "strict": true } }
--- src/index.ts --
-import Fastify from "fastify";
-import { settings } from "./settings.js";
-
-const app = Fastify({ logger: settings.logger });
-app.get("/", async () => ({ nights: [] as string[] }));
-await app.listen({ port: settings.port });
--- src/settings.ts --
-interface Settings {
-  port: number;
-  logger: boolean;
-}
-
-export const settings: Settings = {
-  port: Number(process.env["Port"] ?? 3000),
-  logger: process.env.NODE_ENV === "production",
-};
-`, []string{"pin/disagree .nvmrc:1 pushed=risk", "pin/end-of-life .nvmrc:1 pushed=risk", "manifest/dev-only package.json:11 pushed=blocker", "start/reload package.json:7 pushed=risk", "port/name-case src/settings.ts:7 pushed=blocker", "port/loopback src/index.ts:6 pushed=blocker"}},
-		{"a container of a sound service, a troubled process file", nodeManifest + `
+// labelled are trees with the rules of start, port and env that speak of them; most
+// have a sound twin beside them.
+var labelled = []struct{ name, tree, want string }{
+	{"factory not called", `-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
 -- Procfile --
-web: node dist/server.js
--- Dockerfile --
-FROM node:24-slim
-ENV NODE_ENV=production PORT=8080
-WORKDIR /srv
-COPY package.json ./
-RUN npm install --omit=dev
-COPY . .
-USER node
-EXPOSE 8080
-CMD ["node", "server.js"]
--- server.js --
-import express from "express";
-const app = express();
-app.get("/", (req, res) => res.send("clear"));
-const server = app.listen(process.env.PORT || 3000);
-process.on("SIGTERM", () => server.close());
-`, []string{"start/target-missing Procfile:1 pushed=blocker"}},
-		{"a server that only development starts by itself", nodeManifest + `
--- server.js --
-const { createApp } = require("./app");
-const app = createApp();
-const port = process.env.PORT || 3000;
-app.listen(port, "0.0.0.0", () => console.log("up"));
--- app.js --
-const express = require("express");
-exports.createApp = () => {
-  const app = express();
-  if (process.env.NODE_ENV !== "production") {
-    app.use(require("morgan")("dev"));
-    require("./fixtures").fill(app);
-  }
-  return app;
-};
-if (require.main === module) {
-  exports.createApp().listen(4000, "127.0.0.1");
-}
--- fixtures.js --
-exports.fill = (app) => app;
-`, nil},
-		{"keys in the code", nodeManifest + `
--- server.js --
-const crypto = require("node:crypto");
-const app = require("express")();
-const config = {
-  sessionSecret: process.env.SESSION_SECRET || "winter-hexagon",
-  apiKey: "k-4471-altocumulus-99",
-  passwordMinLength: 12,
-  secretQuestion: "What is your favourite star?",
-};
-app.get("/sign", (req, res) => {
-  res.send(crypto.createHmac("sha256", config.apiKey).update(req.query.text).digest("hex"));
-});
-app.listen(process.env.PORT || 3000);
-`, []string{"secret/in-source server.js:4 pushed=risk", "secret/in-source server.js:5 pushed=risk"}},
-		{"Koa with a port that nobody sets", `
--- package.json --
-{ "name": "sky", "engines": { "node": "24.x" }, "scripts": { "start": "node ." }, "main": "index.js", "dependencies": { "koa": "3.0.3" } }
--- index.js --
-const Koa = require("koa");
-const app = new Koa();
-app.use(async (ctx) => { ctx.body = "clear"; });
-app.listen(process.env.HTTP_PORT);
-`, []string{"port/other-name index.js:4 pushed=blocker"}},
-		{"Hono, two ways to start it", `
--- package.json --
-{
-  "name": "sky",
-  "type": "module",
-  "engines": { "node": "24.x" },
-  "scripts": { "start": "node src/main.js" },
-  "dependencies": { "hono": "4.10.4", "@hono/node-server": "1.19.6" }
-}
--- Procfile --
-web: node src/index.js
--- src/index.js --
-import { serve } from "@hono/node-server";
-import app from "./app.js";
-serve({ fetch: app.fetch, port: 8787 });
--- src/main.js --
-import { serve } from "@hono/node-server";
-import app from "./app.js";
-serve({ fetch: app.fetch, port: Number(process.env.PORT) || 3000 });
--- src/app.js --
-import { Hono } from "hono";
-export default new Hono().get("/", (c) => c.text("clear"));
-`, []string{"start/disagree Procfile:1 pushed=risk", "port/literal src/index.js:3 pushed=blocker"}},
-	})
-}
-
-func TestApplicationsOfPython(t *testing.T) {
-	t.Parallel()
-	runCases(t, []ruleCase{
-		{"a Flask file with a frozen environment and no server", `
--- requirements.txt --
-blinker==1.9.0
-click==8.3.0
-Flask==3.1.2
-itsdangerous==2.2.0
-Jinja2==3.1.6
-MarkupSafe==3.0.3
-Werkzeug==3.1.3
--- Procfile --
-web: gunicorn main:app
--- runtime.txt --
-python-3.13.1
--- app.py --
-import os
-from flask import Flask, render_template, request
-
-app = Flask(__name__)
-app.secret_key = "the-pleiades-are-seven"
-
-
-@app.route("/", methods=["GET", "POST"])
-def evening():
-    return render_template("evening.html", name=request.form.get("name"))
-
-
-if __name__ == "__main__":
-    app.run(debug=True)
-`, []string{"start/program-undeclared Procfile:1 pushed=blocker", "start/target-missing Procfile:1 pushed=blocker"}},
-		{"the same, mended", `
--- requirements.txt --
-Flask==3.1.2
-gunicorn==23.0.0
--- Procfile --
-web: gunicorn app:app
--- runtime.txt --
-python-3.13.1
--- app.py --
-import os
-from flask import Flask, render_template, request
-
-app = Flask(__name__)
-app.secret_key = os.environ["SECRET_KEY"]
-
-
-@app.route("/", methods=["GET", "POST"])
-def evening():
-    return render_template("evening.html", name=request.form.get("name"))
-
-
-if __name__ == "__main__":
-    app.run(debug=True)
-`, nil},
-		{"FastAPI started by its own file", `
--- requirements.txt --
-fastapi==0.121.0
-uvicorn==0.38.0
--- .python-version --
-3.13
--- Procfile --
-web: python -m forecast
--- forecast/__init__.py --
--- forecast/__main__.py --
-import uvicorn
-
-from forecast.config import config
-
-if __name__ == "__main__":
-    uvicorn.run("forecast.web:app", host=config["host"], port=config["port"], reload=config["debug"])
--- forecast/config.py --
-import os
-
-config = {
-    "host": os.environ.get("HOST", "127.0.0.1"),
-    "port": int(os.environ.get("FORECAST_PORT", "8000")),
-    "debug": bool(os.environ.get("DEBUG")),
-}
--- forecast/web.py --
-from fastapi import FastAPI
-
-app = FastAPI()
-`, []string{"port/other-name forecast/config.py:5 pushed=blocker", "port/loopback forecast/config.py:4 pushed=blocker"}},
-		{"Django as its generator leaves it, with a process file", `
--- requirements.txt --
-Django==5.2.8
-gunicorn==23.0.0
--- .python-version --
-3.13
--- Procfile --
-web: gunicorn hill.wsgi --log-file -
--- manage.py exec --
-#!/usr/bin/env python
-"""Runs administrative tasks."""
-import os
-import sys
-
-
-def main():
-    os.environ.setdefault('DJANGO_SETTINGS_MODULE', 'hill.settings')
-    from django.core.management import execute_from_command_line
-    execute_from_command_line(sys.argv)
-
-
-if __name__ == '__main__':
-    main()
--- hill/__init__.py --
--- hill/urls.py --
-from django.contrib import admin
-from django.urls import path
-
-urlpatterns = [path('admin/', admin.site.urls)]
--- hill/asgi.py --
-import os
-from django.core.asgi import get_asgi_application
-os.environ.setdefault('DJANGO_SETTINGS_MODULE', 'hill.settings')
-application = get_asgi_application()
--- hill/wsgi.py --
-import os
-from django.core.wsgi import get_wsgi_application
-os.environ.setdefault('DJANGO_SETTINGS_MODULE', 'hill.settings')
-application = get_wsgi_application()
--- hill/settings.py --
-from pathlib import Path
-
-BASE_DIR = Path(__file__).resolve().parent.parent
-
-SECRET_KEY = 'insecure-4%q)m8k+cassiopeia-perseus&andromeda'
-
-DEBUG = True
-
-ALLOWED_HOSTS = []
-
-INSTALLED_APPS = ['django.contrib.admin', 'django.contrib.auth', 'evenings.apps.EveningsConfig']
-ROOT_URLCONF = 'hill.urls'
-WSGI_APPLICATION = 'hill.wsgi.application'
-DATABASES = {'default': {'ENGINE': 'django.db.backends.sqlite3', 'NAME': BASE_DIR / 'db.sqlite3'}}
-AUTH_PASSWORD_VALIDATORS = [{'NAME': 'django.contrib.auth.password_validation.MinimumLengthValidator'}]
--- evenings/__init__.py --
--- evenings/apps.py --
-from django.apps import AppConfig
-
-
-class EveningsConfig(AppConfig):
-    name = 'evenings'
--- evenings/models.py --
-import geo_tools
-from django.db import models
--- evenings/tests.py --
-import pytest
-`, []string{"manifest/undeclared evenings/models.py:1 pushed=blocker", "secret/in-source hill/settings.py:5 pushed=risk", "settings/debug hill/settings.py:7 pushed=risk", "settings/hosts-empty hill/settings.py:9 pushed=blocker"}},
-		{"an application factory in a package below src", `
--- pyproject.toml --
-[project]
-name = "ticker"
-version = "1.0.0"
-requires-python = ">=3.13"
-dependencies = ["flask>=3.1,<4", "gunicorn>=23,<24", "pydantic-settings>=2,<3"]
-
-[build-system]
-requires = ["setuptools>=75"]
-build-backend = "setuptools.build_meta"
-
-[tool.setuptools.packages.find]
-where = ["src"]
--- Procfile --
-web: gunicorn --chdir src "ticker.web:create_app()" --bind 0.0.0.0:$PORT
--- src/ticker/__init__.py --
--- src/ticker/settings.py --
-from functools import lru_cache
-
-from pydantic_settings import BaseSettings, SettingsConfigDict
-
-
-class Settings(BaseSettings):
-    model_config = SettingsConfigDict(env_prefix="TICKER_", env_file=".env")
-
-    lines: int = 20
-    secret_key: str
-
-
-@lru_cache
-def settings() -> Settings:
-    return Settings()
--- src/ticker/web.py --
+web: gunicorn site1.wsgi:app --bind 0.0.0.0:$PORT
+-- site1/__init__.py --
 from flask import Flask
-
-from .settings import settings
-
-
-def create_app() -> Flask:
+def create_app():
     app = Flask(__name__)
-    app.secret_key = settings().secret_key
     return app
-`, nil},
-		{"a worker beside the web, and a container of another age", `
--- requirements.txt --
-flask==3.1.2
-gunicorn==23.0.0
-celery==5.5.3
--- .python-version --
-3.13
+-- site1/wsgi.py --
+from site1 import create_app
+if __name__ == "__main__":
+    app = create_app()
+    app.run()
+`, "start/callable-missing"},
+	{"twin made at module level", `-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
 -- Procfile --
-worker: celery -A tasks worker
-web: gunicorn app:app
--- tasks.py --
-from celery import Celery
-app = Celery("tasks")
--- Dockerfile --
-FROM python:3.9-slim
-WORKDIR /srv
-COPY requirements.txt .
-RUN pip install -r requirements.txt
-COPY . .
-EXPOSE 5000
-CMD ["flask", "run", "--host=0.0.0.0", "--port=5000"]
-` + flaskApp, []string{"pin/disagree Dockerfile:1 pushed=risk image=risk", "pin/end-of-life Dockerfile:1 image=risk", "start/dev-server Dockerfile:7 image=risk"}},
-		{"a start script with a mistake in it", flaskManifest + flaskApp + `
--- Procfile --
-web: sh bin/start.sh
--- bin/start.sh --
-#!/bin/sh
-set -e
-flask db upgrade
-exec gunicorn --bind 127.0.0.1:${PORT:-8000} app:create_app
-`, []string{"start/callable-missing bin/start.sh:4 pushed=blocker", "port/loopback bin/start.sh:4 pushed=blocker"}},
-		{"a module that stands in src, and src is nowhere said", `
--- requirements.txt --
-gunicorn==23.0.0
-Flask==3.1.0
--- .python-version --
-3.13
--- Procfile --
-web: gunicorn app:app
--- src/app.py --
+web: gunicorn site1.wsgi:app --bind 0.0.0.0:$PORT
+-- site1/__init__.py --
 from flask import Flask
-app = Flask(__name__)
-`, []string{"start/target-missing Procfile:1 pushed=blocker"}},
-		{"its sound twin: the command goes there", `
--- requirements.txt --
-gunicorn==23.0.0
-Flask==3.1.0
--- .python-version --
-3.13
+def create_app():
+    app = Flask(__name__)
+    return app
+-- site1/wsgi.py --
+from site1 import create_app
+app = create_app()
+if __name__ == "__main__":
+    app.run()
+`, ""},
+	{"web that listens nowhere", `-- package.json --
+{"name":"plates"}
 -- Procfile --
-web: gunicorn --chdir src app:app
--- src/app.py --
-from flask import Flask
-app = Flask(__name__)
-`, nil},
-		{"its sound twin: the path is said", `
--- requirements.txt --
-gunicorn==23.0.0
-Flask==3.1.0
--- .python-version --
-3.13
--- Procfile --
-web: PYTHONPATH=src gunicorn app:app
--- src/app.py --
-from flask import Flask
-app = Flask(__name__)
-`, nil},
-		{"a fixed port where nothing tells whether it comes to it", `
--- package.json --
-{ "name": "gate", "engines": { "node": "24.x" }, "scripts": { "start": "node server.js" } }
+web: node server.js
 -- server.js --
+const app = require('./app');
+module.exports = app;
+-- app.js --
 const http = require('http');
-const os = require('os');
-if (os.totalmem() > 1000) {
-  http.createServer((q, s) => s.end()).listen(8080);
-}
-`, []string{"port/literal server.js:4 pushed=blocker"}},
-		{"a settings object of Go that is copied does not reach the server", `
--- go.mod --
-module gate
+module.exports = http.createServer((q, r) => r.end('x'));
+`, "port/none"},
+	{"twin listens in other file", `-- package.json --
+{"name":"plates"}
+-- Procfile --
+web: node server.js
+-- server.js --
+const app = require('./app');
+module.exports = app;
+-- app.js --
+const http = require('http');
+module.exports = http.createServer((q, r) => r.end('x')).listen(process.env.PORT || 3000);
+`, ""},
+	{"deno without env permission", `-- deno.json --
+{"tasks":{"start":"deno run --allow-net main.ts"}}
+-- Procfile --
+web: deno task start
+-- main.ts --
+const port = Number(Deno.env.get("PORT") ?? 8000);
+Deno.serve({ port }, () => new Response("x"));
+`, "start/permission"},
+	{"twin scoped env", `-- deno.json --
+{"tasks":{"start":"deno run --allow-net --allow-env=PORT,HOME main.ts"}}
+-- Procfile --
+web: deno task start
+-- main.ts --
+const port = Number(Deno.env.get("PORT") ?? 8000);
+Deno.serve({ port }, () => new Response("x"));
+`, ""},
+	{"deno read needed", `-- deno.json --
+{}
+-- Procfile --
+web: deno run --allow-net --allow-env main.ts
+-- main.ts --
+const page = await Deno.readTextFile("./index.html");
+Deno.serve({ port: Number(Deno.env.get("PORT") ?? 8000) }, () => new Response(page));
+-- index.html --
+<p>x</p>
+`, "start/permission"},
+	{"twin -A", `-- deno.json --
+{}
+-- Procfile --
+web: deno run -A main.ts
+-- main.ts --
+const page = await Deno.readTextFile("./index.html");
+Deno.serve({ port: Number(Deno.env.get("PORT") ?? 8000) }, () => new Response(page));
+-- index.html --
+<p>x</p>
+`, ""},
+	{"go required undeclared", `-- go.mod --
+module plates
 
 go 1.26
 -- Procfile --
-web: ./gate
+web: bin/plates
 -- main.go --
 package main
 
@@ -522,27 +114,30 @@ import (
 	"os"
 )
 
-type settings struct{ addr string }
-
-func load(s settings) {
-	if p := os.Getenv("PORT"); p != "" {
-		s.addr = ":" + p
+func must(name string) string {
+	v, ok := os.LookupEnv(name)
+	if !ok {
+		log.Fatalf("%s is not set", name)
 	}
+	return v
 }
 
 func main() {
-	s := settings{addr: ":8080"}
-	load(s)
-	log.Fatal(http.ListenAndServe(s.addr, nil))
+	token := must("PLATES_TOKEN")
+	log.Println(len(token))
+	port := os.Getenv("PORT")
+	if port == "" {
+		port = "8080"
+	}
+	log.Fatal(http.ListenAndServe(":"+port, nil))
 }
-`, []string{"port/literal main.go:18 pushed=blocker"}},
-		{"its sound twin: by its address", `
--- go.mod --
-module gate
+`, "env/undeclared"},
+	{"twin fallback", `-- go.mod --
+module plates
 
 go 1.26
 -- Procfile --
-web: ./gate
+web: bin/plates
 -- main.go --
 package main
 
@@ -552,19 +147,214 @@ import (
 	"os"
 )
 
-type settings struct{ addr string }
-
-func load(s *settings) {
-	if p := os.Getenv("PORT"); p != "" {
-		s.addr = ":" + p
+func env(name, fallback string) string {
+	if v, ok := os.LookupEnv(name); ok {
+		return v
 	}
+	return fallback
 }
 
 func main() {
-	s := settings{addr: ":8080"}
-	load(&s)
-	log.Fatal(http.ListenAndServe(s.addr, nil))
+	token := env("PLATES_TOKEN", "")
+	log.Println(len(token), os.Getenv("HOME"), os.Getenv("HOSTNAME"))
+	log.Fatal(http.ListenAndServe(":"+env("PORT", "8080"), nil))
 }
-`, nil},
-	})
+`, ""},
+	{"viper style required", `-- go.mod --
+module plates
+
+go 1.26
+
+require github.com/kelseyhightower/envconfig v1.4.0
+-- go.sum --
+github.com/kelseyhightower/envconfig v1.4.0 h1:x
+-- Procfile --
+web: bin/plates
+-- main.go --
+package main
+
+import (
+	"fmt"
+	"log"
+	"net/http"
+
+	"github.com/kelseyhightower/envconfig"
+)
+
+type Config struct {
+	Port  int    ` + "`" + `envconfig:"PORT" default:"8080"` + "`" + `
+	Token string ` + "`" + `envconfig:"PLATES_TOKEN" required:"true"` + "`" + `
+}
+
+func main() {
+	var c Config
+	if err := envconfig.Process("", &c); err != nil {
+		log.Fatal(err)
+	}
+	log.Fatal(http.ListenAndServe(fmt.Sprintf(":%d", c.Port), nil))
+}
+`, "env/undeclared"},
+	{"zod required", `-- package.json --
+{"name":"plates","type":"module","dependencies":{"zod":"3.23.8"}}
+-- Procfile --
+web: node server.js
+-- server.js --
+import http from 'http';
+import { z } from 'zod';
+const env = z.object({ PORT: z.coerce.number().default(3000), SKY_TOKEN: z.string().min(1), TRACE: z.string().optional() }).parse(process.env);
+http.createServer((q, r) => r.end('x')).listen(env.PORT);
+`, "env/undeclared"},
+	{"shell start script requires", `-- package.json --
+{"name":"plates"}
+-- Procfile --
+web: ./start.sh
+-- start.sh exec --
+#!/bin/sh
+set -eu
+: "${SKY_TOKEN:?SKY_TOKEN must be set}"
+exec node server.js
+-- server.js --
+require('http').createServer((q, r) => r.end('x')).listen(process.env.PORT || 3000);
+`, "env/undeclared"},
+	{"test and exit", `-- package.json --
+{"name":"plates"}
+-- Procfile --
+web: ./start.sh
+-- start.sh exec --
+#!/bin/sh
+if [ -z "$SKY_TOKEN" ]; then
+  echo "SKY_TOKEN is not set" >&2
+  exit 1
+fi
+exec node server.js
+-- server.js --
+require('http').createServer((q, r) => r.end('x')).listen(process.env.PORT || 3000);
+`, "env/undeclared"},
+	{"and form", `-- package.json --
+{"name":"plates"}
+-- Procfile --
+web: ./start.sh
+-- start.sh exec --
+#!/bin/sh
+[ -n "${SKY_TOKEN:-}" ] || { echo no token; exit 1; }
+exec node server.js
+-- server.js --
+require('http').createServer((q, r) => r.end('x')).listen(process.env.PORT || 3000);
+`, "env/undeclared"},
+	{"twin default given", `-- package.json --
+{"name":"plates"}
+-- Procfile --
+web: ./start.sh
+-- start.sh exec --
+#!/bin/sh
+: "${SKY_TOKEN:=none}"
+export SKY_TOKEN
+[ -n "${DEBUG_START:-}" ] && set -x
+exec node server.js
+-- server.js --
+require('http').createServer((q, r) => r.end('x')).listen(process.env.PORT || 3000);
+`, ""},
+	{"declared", `-- package.json --
+{"name":"plates"}
+-- .env.example --
+SKY_TOKEN=
+-- Procfile --
+web: ./start.sh
+-- start.sh exec --
+#!/bin/sh
+: "${SKY_TOKEN:?}"
+exec node server.js
+-- server.js --
+require('http').createServer((q, r) => r.end('x')).listen(process.env.PORT || 3000);
+`, ""},
+	{"port insisted on in script", `-- package.json --
+{"name":"plates"}
+-- Procfile --
+web: ./start.sh
+-- start.sh exec --
+#!/bin/sh
+: "${PORT:?PORT is not set}"
+exec node server.js
+-- server.js --
+require('http').createServer((q, r) => r.end('x')).listen(process.env.PORT);
+`, "port/no-fallback"},
+	{"twin daemon in other process", `-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT -n daemon
+-- app.py --
+from flask import Flask
+app = Flask(__name__)
+`, ""},
+	{"nginx in foreground ok", `-- Dockerfile --
+FROM nginx:1.27.0-alpine
+COPY public /usr/share/nginx/html
+EXPOSE 80
+-- public/index.html --
+<p>x</p>
+`, ""},
+	{"java class not there", `-- pom.xml --
+<project xmlns="http://maven.apache.org/POM/4.0.0"><modelVersion>4.0.0</modelVersion>
+<groupId>obs</groupId><artifactId>plates</artifactId><version>1.0</version>
+<properties><maven.compiler.release>17</maven.compiler.release></properties>
+</project>
+-- Procfile --
+web: java -cp target/classes obs.Main
+-- src/main/java/obs/App.java --
+package obs;
+import com.sun.net.httpserver.HttpServer;
+import java.net.InetSocketAddress;
+public class App {
+    public static void main(String[] a) throws Exception {
+        int port = Integer.parseInt(System.getenv().getOrDefault("PORT", "8080"));
+        HttpServer.create(new InetSocketAddress(port), 0).start();
+    }
+}
+`, "start/target-missing"},
+	{"gunicorn reload in conf", `-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+-- Procfile --
+web: gunicorn -c conf.py app:app
+-- conf.py --
+import os
+bind = "0.0.0.0:" + os.environ.get("PORT", "8000")
+reload = True
+-- app.py --
+from flask import Flask
+app = Flask(__name__)
+`, "start/reload"},
+	{"twin reload by development", `-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+-- Procfile --
+web: gunicorn -c conf.py app:app
+-- conf.py --
+import os
+bind = "0.0.0.0:" + os.environ.get("PORT", "8000")
+reload = os.environ.get("APP_STAGE") == "development"
+-- app.py --
+from flask import Flask
+app = Flask(__name__)
+`, ""},
+}
+
+func TestLabelled(t *testing.T) {
+	t.Parallel()
+	for _, c := range labelled {
+		t.Run(c.name, func(t *testing.T) {
+			t.Parallel()
+			var got []string
+			for _, f := range run(t, plant(t, c.tree), nil).Findings {
+				if family, _, _ := strings.Cut(f.Rule, "/"); family == "start" || family == "port" || family == "env" {
+					got = append(got, f.Rule)
+				}
+			}
+			slices.Sort(got)
+			if said := strings.Join(slices.Compact(got), " "); said != c.want {
+				t.Errorf("found %q, not %q", said, c.want)
+			}
+		})
+	}
 }
