@@ -169,8 +169,8 @@ type Start struct {
 	// More adds the listeners that the program comes to in an environment besides
 	// those that are known; nil: there is no way to tell.
 	More func(value.Environ)
-	// Asks are the variables that the program reads in an environment, as going through
-	// it tells; nil: it is not gone through.
+	// Asks are the variables that the program reads in an environment and that are not
+	// among Variables, as going through it tells; nil: it is not gone through.
 	Asks func(value.Environ) []Variable
 	// Needs reports whether the program certainly ends in an environment because a
 	// variable is not set.

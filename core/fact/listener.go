@@ -249,14 +249,18 @@ func (l *Listener) Under(env value.Environ) Outcome {
 	if Servers[l.Server].Early && (l.Via == "flag" || l.Via == "default") {
 		env = env.Early()
 	}
+	given := env
 	out := l.under(env)
 	if out.Outcome == "skipped" && !env.Worker && slices.ContainsFunc(l.Guards, value.Forks) {
 		env.Worker = true
 		out = l.under(env)
 	}
+	if kept := l.kept(out); kept.Outcome == "unknown" {
+		out = kept
+	}
 	if l.Follow != nil && !env.Open && (out.Outcome == "unknown" || out.Outcome == "listens" && out.Interface == "unknown") {
 		// What ends the program besides is not for the rules of ports to say.
-		if o, ok := l.Follow(env); ok && o.Outcome != "exits" {
+		if o, ok := l.Follow(given); ok && o.Outcome != "exits" {
 			return l.kept(o)
 		}
 	}
@@ -299,11 +303,11 @@ func (l *Listener) kept(out Outcome) Outcome {
 // Denied says what going through the program tells against what the values
 // tell: that it listens elsewhere. ok is false where it does not.
 func (l *Listener) Denied(env value.Environ, told Outcome) (out Outcome, ok bool) {
-	if l.Follow == nil || told.Outcome != "listens" {
+	if l.Follow == nil || told.Outcome != "listens" && told.Outcome != "exits" {
 		return told, false
 	}
 	out, ok = l.Follow(env)
-	return out, ok && out.Outcome == "listens" && (out.Port != told.Port || out.Interface != told.Interface)
+	return out, ok && out.Outcome == "listens" && (out.Outcome != told.Outcome || out.Port != told.Port || out.Interface != told.Interface)
 }
 
 // Happens says what becomes of the listener in an environment, by going through

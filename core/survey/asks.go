@@ -12,11 +12,12 @@ import (
 )
 
 // asking adds what going through a program tells of the variables that it reads:
-// their names, and whether it ends without one.
+// the names that its code does not show, and whether it ends without one.
 func asking(st *fact.Start, run func(value.Environ) *trace.Result) {
 	st.Asks = func(env value.Environ) (list []fact.Variable) {
 		for _, r := range run(env).Reads {
-			if r.Text == "" || slices.ContainsFunc(list, func(v fact.Variable) bool { return v.Name == r.Text }) {
+			same := func(v fact.Variable) bool { return v.Name == r.Text }
+			if r.Text == "" || slices.ContainsFunc(list, same) || slices.ContainsFunc(st.Variables, same) {
 				continue
 			}
 			list = append(list, fact.Variable{Name: r.Text, Tested: true, At: writtenAs(st, r)})

@@ -485,8 +485,12 @@ func filled(e *value.Eval, f *code.File, site code.Site, s shape, v *value.Value
 			}
 		}
 		for _, name := range []string{"uds", "unix_socket"} {
-			if v := keys[name]; v != nil && v.Kind != value.Null {
+			switch v := keys[name]; {
+			case v == nil || v.Kind == value.Null:
+			case v.Kind == value.Str:
 				l.Bind = value.Concat(value.Text("unix:", l.At), v)
+			default:
+				l.Bind = value.NotKnown("whether it listens on a socket file", l.At)
 			}
 		}
 		if v := keys["**"]; v != nil && l.Port == nil {

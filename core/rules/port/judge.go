@@ -64,7 +64,7 @@ func one(on *rules.On, l *fact.Listener) verdict {
 
 func judged(on *rules.On, l *fact.Listener, out fact.Outcome) verdict {
 	v := verdict{listener: l, outcome: out}
-	v.loopback = out.Outcome == "listens" && on.Host.Reach == "any" && out.Interface == "loopback"
+	v.loopback = out.Outcome == "listens" && on.Host.Reach == "any" && (out.Interface == "loopback" || strings.HasPrefix(out.Interface, "unix:"))
 	if out.Outcome == "skipped" || out.Outcome == "unknown" {
 		return v
 	}

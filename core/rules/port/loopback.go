@@ -2,6 +2,8 @@ package port
 
 import (
 	"fmt"
+	"path"
+	"strings"
 
 	"ubique/core/rules"
 	"ubique/core/value"
@@ -17,7 +19,14 @@ var loopback = &rules.Rule{
 			}
 			l := v.listener
 			f := rules.Finding{Where: l.HostAt}
+			socket, unix := strings.CutPrefix(v.outcome.Interface, "unix:")
 			switch {
+			case unix:
+				f.Where = l.At
+				if l.PortAt.Line > 0 {
+					f.Where = l.PortAt
+				}
+				f.Message = fmt.Sprintf("listens on the socket file %s and on no port; this host reaches the component from another machine", path.Base(socket))
 			case l.Host == nil && l.Bind == nil:
 				f.Where = l.At
 				what := program(on)
