@@ -1269,7 +1269,7 @@ func addressed(v *value.Value) bool {
 	if v.Kind == value.Str {
 		return strings.ContainsAny(v.Text, ":/")
 	}
-	return v.Kind == value.Op && v.Text == "concat" && slices.ContainsFunc(v.Kids, addressed)
+	return (v.Kind == value.Op && (v.Text == "concat" || v.Text == "||" || v.Text == "??") || v.Kind == value.Cond) && slices.ContainsFunc(v.Kids, addressed)
 }
 
 // gunicornFile is the file of settings that gunicorn reads: the one given with -c, or

@@ -1,6 +1,7 @@
 package port
 
 import (
+	"slices"
 	"strings"
 
 	"ubique/core/fact"
@@ -25,8 +26,12 @@ func judge(on *rules.On) verdict {
 		return verdict{}
 	}
 	var worst verdict
+	comes := len(on.Code.Listeners) > 1 && slices.ContainsFunc(on.Code.Listeners, func(l *fact.Listener) bool { return followed(on, l) == "listens" })
 	for _, l := range on.Code.Listeners {
 		if l.Dev { // a development server is start/dev-server alone
+			continue
+		}
+		if comes && followed(on, l) == "skipped" { // it comes to another one
 			continue
 		}
 		v := one(on, l)
@@ -41,6 +46,19 @@ func judge(on *rules.On) verdict {
 		}
 	}
 	return worst
+}
+
+// followed is what going through the program says of a listener on the host; empty
+// where it says nothing.
+func followed(on *rules.On, l *fact.Listener) string {
+	if l.Follow == nil {
+		return ""
+	}
+	out, ok := l.Follow(on.Ported)
+	if !ok {
+		return ""
+	}
+	return out.Outcome
 }
 
 // one judges a listener. What is wrong by its values alone is not wrong where
@@ -64,7 +82,7 @@ func one(on *rules.On, l *fact.Listener) verdict {
 
 func judged(on *rules.On, l *fact.Listener, out fact.Outcome) verdict {
 	v := verdict{listener: l, outcome: out}
-	v.loopback = out.Outcome == "listens" && on.Host.Reach == "any" && (out.Interface == "loopback" || strings.HasPrefix(out.Interface, "unix:"))
+	v.loopback = out.Outcome == "listens" && on.Host.Reach == "any" && (out.Interface == "loopback" || l.Bind != nil && strings.HasPrefix(out.Interface, "unix:"))
 	if out.Outcome == "skipped" || out.Outcome == "unknown" {
 		return v
 	}

@@ -35,6 +35,9 @@ var noFallback = &rules.Rule{
 			if !(bare.Outcome == "exits" || bare.Outcome == "listens" && bare.Port == 0) {
 				continue
 			}
+			if other, ok := l.Denied(home(on), bare); ok && other.Port > 0 { // what it does counts
+				continue
+			}
 			vars := l.Decides(home(on))
 			if len(vars) == 0 {
 				continue

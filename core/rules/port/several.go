@@ -22,6 +22,9 @@ var several = &rules.Rule{
 			}
 			routed := first.Under(on.Ported)
 			for _, l := range on.Start.Listeners {
+				if followed(on, l) == "skipped" {
+					continue
+				}
 				out := l.Under(on.Ported)
 				if l == first || l.Dev || l.At == first.At && l.PortAt == first.PortAt || out.Outcome != "listens" || out.Interface != "any" || out.Port < 0 || !certain(l, on.Ported) || !certain(first, on.Ported) {
 					continue
