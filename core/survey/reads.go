@@ -31,7 +31,7 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 		must := false // the program ends without it
 		add := func(v *value.Value, fallback *value.Value, tested bool) {
 			at := v.At
-			if at.File == "" || at.Line == 0 || strings.ContainsRune(v.Text, 0) {
+			if at.File == "" || at.Line == 0 || strings.ContainsRune(v.Text, 0) || f.Lang == code.Python && dictionary[v.Text] {
 				return
 			}
 			key := at.String() + v.Text
@@ -157,6 +157,23 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 					visit(callee.Kids[0], s, fallback, tested) // a result goes on
 					for _, a := range n.Args() {
 						visit(a, s, nil, false)
+					}
+					return
+				}
+				if n.Kind == code.Call && f.Lang == code.Go && n.Kid(0).Dotted() == "cmp.Or" { // the first that is not empty
+					for i, a := range n.Args() {
+						next := fallback
+						if i+2 < len(n.Kids) {
+							next = n.Kids[i+2]
+						}
+						visit(a, s, next, tested)
+					}
+					return
+				}
+				if callee := n.Kid(0); n.Kind == code.Call && f.Lang == code.Java && callee.Is(code.Member) && nothingToo[callee.Name] {
+					visit(callee.Kids[0], s, nil, false)
+					for _, a := range n.Args() {
+						visit(a, s, nil, true)
 					}
 					return
 				}
@@ -342,6 +359,14 @@ func ends(n *code.Node) bool {
 // raises are calls that end the program, or raise an error, in languages in
 // which they look like any other.
 var raises = map[string]bool{"raise": true, "fail": true, "error": true, "bail": true, "exit!": true, "unreachable": true, "todo": true, "throw": true, "halt": true}
+
+// nothingToo are the methods of Java that take what is not set, and say no (Java SE
+// 21, java.lang.Boolean, java.lang.String, java.util.Objects).
+var nothingToo = words("parseBoolean equals equalsIgnoreCase nonNull isNull")
+
+// dictionary are the methods of a dictionary of Python, which are no variables of the
+// environment that is one.
+var dictionary = words("get items keys values copy update pop popitem setdefault clear")
 
 // asRead takes a value apart that is one variable, perhaps with a fallback
 // and conversions around it.
@@ -766,7 +791,7 @@ func insists(n *code.Node) bool {
 				found = true
 			}
 		}
-		return !found && !k.Is(code.Func)
+		return !found && !k.Is(code.Func) && !(k.Is(code.If) && k != n.Kid(1)) // another test stands between
 	})
 	return found
 }

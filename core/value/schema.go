@@ -135,7 +135,7 @@ func (e *Eval) schema(fn *Value, args []*Value, s *code.Scope, at place.Span) *V
 				return w
 			}
 			if w := e.nestLoaded(args[0].Text, at); w != nil {
-				if w.Kind == Object { // a namespace of its own: no variable is an object
+				if w.Kind == Object || strings.Contains(args[0].Text, ".") { // no variable is an object, or is called so
 					return w
 				}
 				v = op("??", false, at, v, w)

@@ -24,6 +24,19 @@ func declared(p *rules.Pass) map[string]fact.Declared {
 // reads are the variables that the code reads on a host, each at the places
 // where it is read, in their order; names in the order of the places.
 func reads(on *rules.On) (names []string, at map[string][]fact.Variable) {
+	names, at = written(on)
+	if on.Code != nil && on.Code.Asks != nil {
+		for _, v := range on.Code.Asks(on.Ported) {
+			if len(at[v.Name]) == 0 {
+				names, at[v.Name] = append(names, v.Name), []fact.Variable{v}
+			}
+		}
+	}
+	return names, at
+}
+
+// written are those of them that the code writes where it reads them.
+func written(on *rules.On) (names []string, at map[string][]fact.Variable) {
 	at = map[string][]fact.Variable{}
 	if on.Code == nil {
 		return nil, at
@@ -36,13 +49,6 @@ func reads(on *rules.On) (names []string, at map[string][]fact.Variable) {
 			names = append(names, v.Name)
 		}
 		at[v.Name] = append(at[v.Name], v)
-	}
-	if on.Code.Asks != nil {
-		for _, v := range on.Code.Asks(on.Ported) {
-			if len(at[v.Name]) == 0 {
-				names, at[v.Name] = append(names, v.Name), []fact.Variable{v}
-			}
-		}
 	}
 	return names, at
 }

@@ -20,7 +20,7 @@ var invalidName = &rules.Rule{
 			p.ReportAll(0, rules.Finding{Where: d.At, Message: fmt.Sprintf("%q is no name of a variable: a shell cannot set it, and most hosts refuse it", d.Name), Remedy: valid(d.Name)})
 		}
 		for _, on := range p.On {
-			names, at := reads(on)
+			names, at := written(on)
 			for _, n := range names {
 				if n == "" || said[n] || survey.ValidName(n) || strings.ContainsAny(n, "()${") {
 					continue

@@ -2,7 +2,10 @@ package env
 
 import (
 	"fmt"
+	"slices"
+	"strings"
 
+	"ubique/core/fact"
 	"ubique/core/rules"
 )
 
@@ -43,6 +46,9 @@ var undeclared = &rules.Rule{
 					level, first = rules.Risk, at[n][required]
 					then = "the program ends there"
 				}
+				if required < 0 && moves(on, n) {
+					continue
+				}
 				f := rules.Finding{Where: first.At, Remedy: n + "=", Message: fmt.Sprintf("reads %s without a fallback, and no file of the tree says that it is needed: who sets the host up does not know of it, and %s", n, then)}
 				for _, v := range at[n] {
 					if v.At != first.At && len(f.Trail) < 4 {
@@ -54,6 +60,22 @@ var undeclared = &rules.Rule{
 			}
 		}
 	},
+}
+
+// moves reports whether a variable decides on which interface the process listens, as
+// going through the program tells.
+func moves(on *rules.On, name string) bool {
+	if !slices.ContainsFunc([]string{"HOST", "ADDR", "BIND", "LISTEN", "INTERFACE", "IP"}, func(w string) bool { return strings.Contains(strings.ToUpper(name), w) }) {
+		return false
+	}
+	return slices.ContainsFunc(on.Code.Listeners, func(l *fact.Listener) bool {
+		if l.Follow == nil {
+			return false
+		}
+		out, ok := l.Follow(on.Ported)
+		other, also := l.Follow(on.Ported.With(map[string]string{name: "127.0.0.1"}))
+		return ok && also && out.Outcome == "listens" && other.Outcome == "listens" && out.Interface != other.Interface
+	})
 }
 
 // port are the variables that decide where the process listens: the port rules

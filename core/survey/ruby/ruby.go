@@ -53,6 +53,12 @@ func (r *Runtime) Claims(t *source.Tree, f survey.Folder) int {
 		}
 		return 1
 	}
+	for dir := f.Dir; dir != "" && !f.Has("Procfile") && !f.Has("Dockerfile"); { // a part of what stands above it
+		dir = source.Dir(dir)
+		if t.Has(survey.Join(dir, "Gemfile")) || t.Has(survey.Join(dir, "gems.rb")) {
+			return 0
+		}
+	}
 	for _, n := range []string{"app.rb", "server.rb", "main.rb"} {
 		if f.Has(n) && survey.Mentions(t, survey.Join(f.Dir, n), "sinatra", "WEBrick", "Rack::", "roda") {
 			return 2
