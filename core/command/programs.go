@@ -52,6 +52,7 @@ var programList = []Program{
 	{Name: "nest", Runtime: "node", Packages: []string{"@nestjs/cli"}, Target: FileTarget, WatchIn: " --watch -w --debug -d "},
 	{Name: "fastify", Runtime: "node", Packages: []string{"fastify-cli"}, Target: FileTarget, Verbs: " start ", Values: " -p --port -a --address -l --log-level -o --options ", Server: "fastify-cli"},
 	{Name: "serve", Runtime: "node", Packages: []string{"serve"}, Target: FolderTarget, Values: " -l --listen -p --port -c --config ", Server: "serve"},
+	{Name: "sirv", Runtime: "node", Packages: []string{"sirv-cli"}, Target: FolderTarget, Values: " -p --port -H --host -m --maxage -C --cert -K --key -P --pass -I --ignores ", Server: "sirv"},
 	{Name: "http-server", Runtime: "node", Packages: []string{"http-server"}, Target: FolderTarget, Values: " -p --port -a -c -P --proxy ", Server: "http-server"},
 	{Name: "tsc", Runtime: "node", Packages: []string{"typescript"}},
 	{Name: "concurrently", Runtime: "node", Packages: []string{"concurrently"}},

@@ -163,6 +163,7 @@ var Servers = map[string]Server{
 	"vite":              {Host: "loopback", EmptyHost: "any", Port: 5173, TextPort: "exits", NumberText: true},
 	"vite preview":      {Host: "loopback", EmptyHost: "any", Port: 4173, TextPort: "exits", NumberText: true},
 	"serve":             {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", TextPort: "exits", NumberText: true},
+	"sirv":              {Host: "loopback", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true, Over: "PORT", OverHost: "HOST"},
 	"http-server":       {Host: "any", EmptyHost: "any", Port: 8080, PortEnv: "PORT", TextPort: "unix", NumberText: true},
 	"fastify-cli":       {Host: "unknown", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "FASTIFY_ADDRESS", TextPort: "exits", NumberText: true},
 	"spring":            {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "SERVER_PORT", OverHost: "SERVER_ADDRESS"},

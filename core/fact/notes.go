@@ -26,6 +26,7 @@ var Notes = []Note{
 	{"remix-serve", "remix-serve, react-router-serve", "2 and 7", "source of @react-router/serve"},
 	{"fastify-cli", "fastify start", "7", "fastify-cli, \"Options\""},
 	{"serve", "serve", "14", "serve --help"},
+	{"sirv", "sirv", "3", "sirv-cli, README"},
 	{"http-server", "http-server", "14", "http-server, \"Available Options\""},
 	{"vite", "vite", "7", "Vite, \"Server Options\""},
 	{"vite preview", "vite preview", "7", "Vite, \"Preview Options\""},

@@ -105,7 +105,7 @@ func StartedBy(t *source.Tree, f Folder) string {
 
 // fileServers serve the files of a folder, whatever is in it: their runtime is
 // that of the folder.
-var fileServers = map[string]bool{"serve": true, "http-server": true}
+var fileServers = map[string]bool{"serve": true, "http-server": true, "sirv": true}
 
 // module reports whether a word names a module of Python that lies in a folder,
 // with its callable or without; or the server of files that Python comes with.

@@ -1059,6 +1059,9 @@ func ServerListeners(final command.Final, process string) (listeners []*fact.Lis
 		if head != nil && head.Kind == value.Str && (strings.HasPrefix(head.Text, "tcp://") || strings.HasPrefix(head.Text, "unix:")) {
 			l.Bind, l.Port = l.Port, nil
 		}
+	case "sirv":
+		host("-H", "--host")
+		port("-p", "--port")
 	case "http-server":
 		host("-a")
 		port("-p", "--port")
