@@ -1,6 +1,8 @@
 package trace
 
 import (
+	"encoding/base64"
+	"encoding/hex"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -11,6 +13,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"unicode/utf8"
 
 	"ubique/core/code"
 	"ubique/core/document"
@@ -162,6 +165,19 @@ func (m *machine) made(f *opaque, args []any, at spot) (any, bool, error) {
 		o.set("host", strings.TrimSuffix(host+":"+port, ":"))
 		return o, true, nil
 	case "Array":
+		if n, ok := first(args).(float64); ok && len(args) == 1 { // so many, and nothing in them
+			if n < 0 || n != math.Trunc(n) {
+				return nil, true, raise("RangeError", "Invalid array length")
+			}
+			if n > maxItems {
+				return nil, true, giveUp("a list of that length")
+			}
+			l := &list{items: make([]any, int(n))}
+			for i := range l.items {
+				l.items[i] = undefined
+			}
+			return l, true, nil
+		}
 		return &list{items: slices.Clone(args)}, true, nil
 	case "URLSearchParams", "url.URLSearchParams":
 		if text, ok := first(args).(string); ok || len(args) == 0 {
@@ -282,6 +298,95 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		return math.Floor(num(0) + 0.5), true, nil
 	case "Math.abs":
 		return math.Abs(num(0)), true, nil
+	case "Math.sqrt":
+		return math.Sqrt(num(0)), true, nil
+	case "Math.cbrt":
+		return math.Cbrt(num(0)), true, nil
+	case "Math.sign":
+		switch x := num(0); {
+		case x > 0:
+			return 1.0, true, nil
+		case x < 0:
+			return -1.0, true, nil
+		default:
+			return x, true, nil
+		}
+	case "Math.hypot":
+		sum := 0.0
+		for i := range args {
+			sum += num(i) * num(i)
+		}
+		return math.Sqrt(sum), true, nil
+	case "Math.pow":
+		return math.Pow(num(0), num(1)), true, nil
+	case "Math.log":
+		return math.Log(num(0)), true, nil
+	case "Math.log2":
+		return math.Log2(num(0)), true, nil
+	case "Math.log10":
+		return math.Log10(num(0)), true, nil
+	case "Math.imul":
+		return float64(toInt32(num(0)) * toInt32(num(1))), true, nil
+	case "Object.is":
+		a, b := arg(0), arg(1)
+		if x, ok := a.(float64); ok && math.IsNaN(x) {
+			y, ok := b.(float64)
+			return ok && math.IsNaN(y), true, nil
+		}
+		if same, ok := equals(a, b, true); ok {
+			return same, true, nil
+		}
+	case "Array":
+		v, done, err := m.made(f, args, at)
+		return v, done, err
+	case "BigInt":
+		if n, ok := toNumber(arg(0)); ok && n == math.Trunc(n) {
+			return n, true, nil
+		}
+		return nil, true, raise("SyntaxError", "Cannot convert to a BigInt")
+	case "String.fromCharCode", "String.fromCodePoint":
+		var b strings.Builder
+		for i := range args {
+			b.WriteRune(rune(num(i)))
+		}
+		return b.String(), true, nil
+	case "encodeURIComponent":
+		return strings.ReplaceAll(strings.NewReplacer("%21", "!", "%27", "'", "%28", "(", "%29", ")", "%2A", "*", "%7E", "~").Replace(url.QueryEscape(text(0))), "+", "%20"), true, nil
+	case "decodeURIComponent", "decodeURI":
+		if t, err := url.PathUnescape(text(0)); err == nil {
+			return t, true, nil
+		}
+		return nil, true, raise("URIError", "URI malformed")
+	case "Buffer.from", "buffer.Buffer.from":
+		t, ok := arg(0).(string)
+		if !ok {
+			return dontKnow("bytes"), true, nil
+		}
+		switch enc := strings.ToLower(text(1)); {
+		case len(args) < 2 || enc == "utf8" || enc == "utf-8" || enc == "ascii" || enc == "latin1":
+		case enc == "base64" || enc == "base64url":
+			b, err := base64.RawStdEncoding.DecodeString(strings.TrimRight(strings.NewReplacer("-", "+", "_", "/").Replace(t), "="))
+			if err != nil || !utf8.Valid(b) {
+				return dontKnow("bytes"), true, nil
+			}
+			t = string(b)
+		case enc == "hex":
+			b, err := hex.DecodeString(t)
+			if err != nil || !utf8.Valid(b) {
+				return dontKnow("bytes"), true, nil
+			}
+			t = string(b)
+		default:
+			return dontKnow("bytes"), true, nil
+		}
+		return jsBytes(t), true, nil
+	case "util.format":
+		if t, ok := arg(0).(string); ok && unclear(args, 3) == nil {
+			if s, ok := jsFormat(t, args[1:]); ok {
+				return s, true, nil
+			}
+		}
+		return dontKnow("a text that is formatted"), true, nil
 	case "Array.isArray":
 		_, ok := arg(0).(*list)
 		return ok, true, nil
@@ -499,6 +604,12 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		}
 		return v, true, nil
 	case "JSON.stringify":
+		if t, ok := m.jsonText(arg(0), 0); ok {
+			if t == "" {
+				return undefined, true, nil
+			}
+			return t, true, nil
+		}
 		return dontKnow("a text of JSON"), true, nil
 	case "Promise.resolve":
 		if p, ok := arg(0).(*promise); ok {

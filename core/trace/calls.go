@@ -289,6 +289,9 @@ func (m *machine) invoke(f *function, this any, args []any, keys map[string]any,
 	if !py && f.bound {
 		s.this = f.this
 	}
+	if !py {
+		s.given = args
+	}
 	params := f.node.Kid(0)
 	if py && f.node.Flag&code.Method != 0 && f.home != nil && !f.static && this != any(undefined) {
 		args = append([]any{this}, args...)

@@ -352,6 +352,11 @@ func (m *machine) name(n *code.Node, s *scope) (any, error) {
 	case "Infinity":
 		return math.Inf(1), nil
 	case "arguments":
+		for x := s; x != nil; x = x.up {
+			if x.own && x.fn != nil && x.fn.node != nil && x.fn.node.Flag&code.Arrow == 0 {
+				return &list{items: slices.Clone(x.given)}, nil
+			}
+		}
 		return nil, giveUp("the arguments of a function as a whole")
 	case "__filename":
 		return root + "/" + s.module.file.Name, nil

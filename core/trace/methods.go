@@ -753,8 +753,42 @@ func (m *machine) jsText(b, name string, args []any, s *scope, at spot) (any, bo
 		return strings.ReplaceAll(b, arg(0), to), true, nil
 	case "match", "matchAll", "search":
 		p, ok := at2(args, 0).(*pattern)
-		if !ok || name == "matchAll" {
+		if !ok {
 			return nil, true, giveUp("what a text matches")
+		}
+		if re, global, err := p.compiled(); err != nil {
+			return nil, true, err
+		} else if name == "match" && global {
+			l := &list{}
+			for _, t := range re.FindAllString(b, maxItems) {
+				l.items = append(l.items, t)
+			}
+			if len(l.items) == 0 {
+				return nil, true, nil
+			}
+			return l, true, nil
+		} else if name == "matchAll" {
+			l, rest, from := &list{}, b, 0
+			for len(l.items) < maxItems {
+				loc := re.FindStringIndex(rest)
+				if loc == nil {
+					break
+				}
+				v, _, err := m.patternMethod(p, "exec", []any{rest[loc[0]:]})
+				if err != nil {
+					return nil, true, err
+				}
+				if o, ok := v.(*object); ok {
+					o.set("index", float64(from+loc[0]))
+				}
+				l.items = append(l.items, v)
+				step := max(loc[1], loc[0]+1)
+				if step > len(rest) {
+					break
+				}
+				rest, from = rest[step:], from+step
+			}
+			return l, true, nil
 		}
 		if name == "search" {
 			re, _, err := p.compiled()

@@ -1351,19 +1351,24 @@ func (m *machine) construct(c *class, o *object, args []any, at spot) error {
 		}})
 		fn = &fn2
 	}
+	seen := fn.scope.inner()
+	seen.this = o
 	for i, p := range fn.node.Kid(0).Kids { // parameters that are fields
+		v := any(undefined)
+		if i < len(args) {
+			v = args[i]
+		}
 		if p.Flag&code.Exported != 0 {
-			v := any(undefined)
-			if i < len(args) {
-				v = args[i]
-			}
 			if v == any(undefined) && p.Kid(0) != nil {
 				var err error
-				if v, err = m.eval(p.Kids[0], fn.scope); err != nil {
+				if v, err = m.eval(p.Kids[0], seen); err != nil {
 					return err
 				}
 			}
 			o.set(p.Name, v)
+		}
+		if p.Name != "" { // those that follow may be made of it
+			seen.declare(p.Name, v)
 		}
 	}
 	_, err := m.call(fn, o, args, nil, at)
