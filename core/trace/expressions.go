@@ -1067,6 +1067,13 @@ func pyOperate(name string, a, b any) (any, error) {
 		if y, ok := b.(*list); ok && !x.tuple && !y.tuple && name != "+" && (x.set || y.set) {
 			return setOperate(name, x, y)
 		}
+		if n, ok := b.(integer); ok && name == "*" && !x.set && (n <= 0 || len(x.items)*int(n) < maxItems) {
+			l := &list{tuple: x.tuple}
+			for range max(0, int(n)) {
+				l.items = append(l.items, x.items...)
+			}
+			return l, nil
+		}
 		if y, ok := b.(*list); ok && (name == "+" || name == "|") && len(x.items)+len(y.items) < maxItems {
 			return &list{items: append(slices.Clone(x.items), y.items...), tuple: x.tuple, set: x.set}, nil
 		}

@@ -29,18 +29,9 @@ func (m *machine) sortedBy(l *list, key, reverse any, at spot) (any, bool, error
 	}
 	unlike := false
 	slices.SortStableFunc(order, func(i, j int) int {
-		c := 0
-		x, textA := keys[i].(string)
-		y, textB := keys[j].(string)
-		a, ok1 := toNumber(keys[i])
-		b, ok2 := toNumber(keys[j])
-		switch {
-		case textA && textB:
-			c = strings.Compare(x, y)
-		case textA != textB || !ok1 || !ok2 || !known(keys[i]) || !known(keys[j]) || plainObject(keys[i]) || plainObject(keys[j]):
+		c, ok := pyLess(keys[i], keys[j])
+		if !ok || !known(keys[i]) || !known(keys[j]) {
 			unlike = true
-		default:
-			c = compare(a, b)
 		}
 		if down {
 			return -c

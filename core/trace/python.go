@@ -87,8 +87,17 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			return integer(0), true, nil
 		case string:
 			s := strings.ReplaceAll(strings.TrimSpace(x), "_", "")
-			if base == 16 {
-				s = strings.TrimPrefix(s, "0x")
+			switch low := strings.ToLower(s); {
+			case (base == 16 || base == 0) && strings.HasPrefix(low, "0x"):
+				s, base = s[2:], 16
+			case (base == 8 || base == 0) && strings.HasPrefix(low, "0o"):
+				s, base = s[2:], 8
+			case (base == 2 || base == 0) && strings.HasPrefix(low, "0b"):
+				s, base = s[2:], 2
+			case base == 0 && len(s) > 1 && s[0] == '0' && strings.Trim(s, "0") != "":
+				return nil, true, raise("ValueError", "invalid literal for int()")
+			case base == 0:
+				base = 10
 			}
 			i, err := strconv.ParseInt(s, base, 64)
 			if err != nil {
@@ -180,12 +189,11 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		}
 		best := items[0]
 		for _, x := range items[1:] {
-			a, ok1 := toNumber(x)
-			b, ok2 := toNumber(best)
-			if !ok1 || !ok2 || keys["key"] != nil {
+			n, ok := pyLess(x, best)
+			if !ok || !known(x) || !known(best) {
 				return dontKnow("the most of what is not known"), true, nil
 			}
-			if (a > b) == (f.path == "max") && a != b {
+			if n != 0 && (n > 0) == (f.path == "max") {
 				best = x
 			}
 		}
@@ -244,16 +252,15 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			if key := keys["key"]; key != nil {
 				return m.sortedBy(l, key, keys["reverse"], at)
 			}
+			unlike := false
 			slices.SortStableFunc(l.items, func(x, y any) int {
-				a, ok1 := x.(string)
-				b, ok2 := y.(string)
-				if ok1 && ok2 {
-					return strings.Compare(a, b)
-				}
-				p, _ := toNumber(x)
-				q, _ := toNumber(y)
-				return compare(p, q)
+				n, ok := pyLess(x, y)
+				unlike = unlike || !ok
+				return n
 			})
+			if unlike {
+				return nil, true, giveUp("a list that is sorted")
+			}
 			yes, ok := truth(keys["reverse"], true)
 			if _, given := keys["reverse"]; given && !ok {
 				return nil, true, undecided("an order that is not known")
@@ -872,7 +879,7 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		}
 		return nil, true, raise("ValueError", "no truth value")
 	}
-	return nil, false, nil
+	return m.pyMore(f, args, keys, at)
 }
 
 func (m *machine) isInstance(v, of any) any {
@@ -1055,8 +1062,34 @@ func (m *machine) pyText(b, name string, args []any, keys map[string]any, s *sco
 		return strings.Join(parts, b), true, nil
 	case "read_text", "open", "exists", "is_file", "resolve", "read_bytes": // an argument that was made a path
 		return m.pathMethod(pyPath(b), name, args)
-	case "encode", "decode", "expandtabs":
+	case "encode", "decode":
 		return b, true, nil
+	case "expandtabs":
+		size := 8
+		if n, ok := first(args).(integer); ok {
+			size = int(n)
+		}
+		if size < 0 || size > 64 || strings.Contains(b, "\n") {
+			return nil, true, giveUp("a text with tabs")
+		}
+		var out strings.Builder
+		for _, r := range b {
+			if r != '\t' {
+				out.WriteRune(r)
+				continue
+			}
+			if size > 0 {
+				out.WriteString(strings.Repeat(" ", size-len([]rune(out.String()))%size))
+			}
+		}
+		return out.String(), true, nil
+	case "swapcase":
+		return strings.Map(func(r rune) rune {
+			if unicode.IsUpper(r) {
+				return unicode.ToLower(r)
+			}
+			return unicode.ToUpper(r)
+		}, b), true, nil
 	case "title":
 		up := true
 		return strings.Map(func(r rune) rune {
@@ -1112,6 +1145,16 @@ func (m *machine) pyList(b *list, name string, args []any, keys map[string]any, 
 		return -1, true
 	}
 	switch name {
+	case "popleft":
+		if len(b.items) == 0 {
+			return nil, true, raise("IndexError", "pop from an empty deque")
+		}
+		v := b.items[0]
+		b.items = b.items[1:]
+		return v, true, nil
+	case "appendleft":
+		b.items = append([]any{first(args)}, b.items...)
+		return nil, true, grow(nil)
 	case "append", "add":
 		if i, ok := find(); name == "add" && ok && i >= 0 {
 			return nil, true, nil
