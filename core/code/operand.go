@@ -286,7 +286,10 @@ func (r *loose) prefix() *Node {
 			r.eatP(")")
 			if len(list) == 1 && list[0] != nil {
 				// (int) x: a cast
-				if c := r.cur(); list[0].Is(Name) && !c.nl && (c.kind == tName && !r.words() || c.kind == tString || c.kind == tNumber || c.kind == tPunct && c.text == "(") && (r.lang == Java || r.lang == CSharp || r.lang == PHP) {
+				if c := r.cur(); r.lang == PHP && list[0].Is(Name) && casts[strings.ToLower(list[0].Name)] && (c.kind != tPunct || strings.Contains("[(-+!@~&", c.text)) {
+					e := r.expr(13)
+					return r.done(&Node{Kind: Call, Off: t.off, Kids: []*Node{list[0], e}})
+				} else if list[0].Is(Name) && !c.nl && (c.kind == tName && !r.words() || c.kind == tString || c.kind == tNumber || c.kind == tPunct && c.text == "(") && (r.lang == Java || r.lang == CSharp || r.lang == PHP) {
 					e := r.expr(13)
 					return r.done(&Node{Kind: Call, Off: t.off, Kids: []*Node{list[0], e}})
 				}
@@ -626,6 +629,9 @@ func plainWay(s *Node) bool {
 	}
 	return false
 }
+
+// casts are the types that PHP converts to (PHP manual, "Type Juggling").
+var casts = map[string]bool{"int": true, "integer": true, "string": true, "bool": true, "boolean": true, "float": true, "double": true, "array": true, "object": true, "binary": true}
 
 // jumping reads yield, return, next and break of Ruby where an expression may
 // stand.

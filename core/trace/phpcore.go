@@ -1,12 +1,15 @@
 package trace
 
 import (
+	"encoding/base64"
 	"math"
+	"net/url"
 	"path"
 	"regexp"
 	"slices"
 	"strconv"
 	"strings"
+	"unicode/utf8"
 
 	"ubique/core/code"
 	"ubique/core/source"
@@ -332,7 +335,11 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 		m.ph().loaders = append(m.ph().loaders, arg(0))
 		return true, true, nil
 	case "function_exists":
-		return m.ph().functions[strings.ToLower(text(0))] != nil, true, nil
+		yes, ok := m.phHas(text(0))
+		if !ok {
+			return dontKnow("whether there is a function " + text(0)), true, nil
+		}
+		return yes, true, nil
 	case "class_exists", "interface_exists", "enum_exists":
 		c, err := m.phNamed(text(0), s)
 		if err != nil {
@@ -421,7 +428,10 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 		case "is_callable":
 			_, ok := x.(*function)
 			if t, isText := x.(string); isText {
-				ok = m.ph().functions[strings.ToLower(t)] != nil
+				sure := false
+				if ok, sure = m.phHas(t); !sure {
+					return dontKnow("whether there is a function " + t), true, nil
+				}
 			}
 			return ok, true, nil
 		}
@@ -839,6 +849,37 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 		return p, true, nil
 	case "basename":
 		return strings.TrimSuffix(path.Base(text(0)), text(1)), true, nil
+	case "array_fill":
+		from, ok1 := arg(0).(integer)
+		n, ok2 := arg(1).(integer)
+		if ok1 && ok2 && n >= 0 && n <= maxItems {
+			o := phArray()
+			for i := range int(n) {
+				o.set(strconv.Itoa(int(from)+i), arg(2))
+			}
+			return o, true, nil
+		}
+	case "json_encode":
+		if t, ok := m.phJSON(arg(0), 0); ok {
+			return t, true, nil
+		}
+		return dontKnow("a text of JSON"), true, nil
+	case "base64_encode":
+		return base64.StdEncoding.EncodeToString([]byte(text(0))), true, nil
+	case "base64_decode":
+		if b, err := base64.StdEncoding.DecodeString(text(0)); err == nil && utf8.Valid(b) {
+			return string(b), true, nil
+		}
+		return dontKnow("bytes"), true, nil
+	case "urldecode", "rawurldecode":
+		get := url.QueryUnescape
+		if name[0] == 'r' {
+			get = url.PathUnescape
+		}
+		if t, err := get(text(0)); err == nil {
+			return t, true, nil
+		}
+		return text(0), true, nil
 	case "realpath":
 		if p := text(0); strings.HasPrefix(p, "/") {
 			return path.Clean(p), true, nil
@@ -928,7 +969,7 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 			assoc, _ = phTruth(o)
 		}
 		return phData(x, !assoc), true, nil
-	case "json_encode", "serialize", "md5", "sha1", "hash", "base64_encode", "http_build_query", "var_export":
+	case "serialize", "md5", "sha1", "hash", "http_build_query", "var_export":
 		return dontKnow("a text of data"), true, nil
 	case "parse_url":
 		x, _, err := m.made(&opaque{path: "URL"}, []any{text(0)}, at)

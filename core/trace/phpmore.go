@@ -1,0 +1,84 @@
+package trace
+
+import (
+	"encoding/json"
+	"strings"
+
+	"ubique/core/code"
+)
+
+// phCore are functions that every PHP has (PHP manual, "Function and Method
+// listing": core, standard, json, pcre, ctype, filter, date).
+var phCore = words(`strlen strtolower strtoupper str_replace str_contains str_starts_with str_ends_with substr trim rtrim ltrim explode implode sprintf printf number_format
+	getenv putenv intdiv is_int is_string is_array is_null is_numeric in_array array_map array_filter array_merge array_keys array_values array_key_exists array_is_list count max min
+	json_encode json_decode preg_match preg_replace preg_split file_get_contents file_put_contents file_exists is_file is_dir realpath dirname basename stream_socket_server
+	stream_socket_accept stream_select random_int random_bytes hrtime microtime time date filter_var ctype_digit call_user_func call_user_func_array func_get_args spl_autoload_register
+	set_error_handler set_exception_handler register_shutdown_function error_log ini_set ini_get parse_ini_file parse_url http_build_query password_hash hash base64_encode usleep sleep`)
+
+// phHas tells whether there is a function of a name; ok is false where that depends
+// on what is installed.
+func (m *machine) phHas(name string) (yes, ok bool) {
+	low := strings.ToLower(strings.TrimPrefix(name, "\\"))
+	if m.ph().functions[low] != nil {
+		return true, true
+	}
+	if phCore[low] {
+		return true, true
+	}
+	for _, f := range m.e.Loader.Loaded() { // one of the tree that is not declared yet
+		if f.Lang != code.PHP || f.Body == nil {
+			continue
+		}
+		found := false
+		f.Body.Walk(func(n *code.Node) bool {
+			found = found || n.Is(code.Func) && strings.EqualFold(n.Name, low)
+			return !found
+		})
+		if found {
+			return false, true
+		}
+	}
+	return false, false
+}
+
+// phJSON is what json_encode makes of a value; ok is false where something in it is
+// not known.
+func (m *machine) phJSON(v any, depth int) (text string, ok bool) {
+	if depth > 20 || m.use(1) != nil {
+		return "", false
+	}
+	switch v := v.(type) {
+	case nil:
+		return "null", true
+	case bool, integer, float64:
+		return show(v), true
+	case string:
+		b, err := json.Marshal(v)
+		return strings.NewReplacer(`\u003c`, "<", `\u003e`, ">", `\u0026`, "&", "/", `\/`).Replace(string(b)), err == nil
+	case *object:
+		if v.class != nil && !v.dict && v.class.name != "stdClass" {
+			return "", false
+		}
+		listed := v.dict || v.class == nil
+		for i, k := range v.keys {
+			listed = listed && k == show(integer(i))
+		}
+		var parts []string
+		for _, k := range v.keys {
+			t, ok := m.phJSON(v.cells[k].v, depth+1)
+			if !ok {
+				return "", false
+			}
+			if !listed {
+				name, _ := json.Marshal(k)
+				t = string(name) + ":" + t
+			}
+			parts = append(parts, t)
+		}
+		if listed {
+			return "[" + strings.Join(parts, ",") + "]", true
+		}
+		return "{" + strings.Join(parts, ",") + "}", true
+	}
+	return "", false
+}
