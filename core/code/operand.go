@@ -194,6 +194,13 @@ func (r *loose) prefix() *Node {
 	case tPunct:
 		switch t.text {
 		case "!", "-", "+", "&", "*", "~", "++", "--", "&&", "!!", "@", "^", "**", "...", "..":
+			if d := r.at(1); r.lang == Ruby && t.text == "-" && d.kind == tNumber && d.off == t.end { // the sign is the number's
+				if e := r.at(2); !(e.kind == tPunct && e.text == "**") {
+					r.pos += 2
+					num := &Node{Kind: Number, Name: d.text, Off: d.off, End: d.end}
+					return r.postfix(r.done(&Node{Kind: Unary, Name: "-", Off: t.off, Kids: []*Node{num}}))
+				}
+			}
 			r.pos++
 			least := 13
 			if (r.lang == Ruby || r.lang == PHP) && (t.text == "*" || t.text == "...") { // all that follows is given apart

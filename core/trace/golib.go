@@ -340,6 +340,13 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 		}
 		fault := &goFault{msg: problem.Error(), causes: []goValue{{m.package1(cause), nil}}, path: "strconv.NumError"}
 		return []goValue{{v, kind}, {fault, tFault}}, true, nil
+	case "path.Base", "path/filepath.Base", "path.Ext", "path/filepath.Ext":
+		if t, ok := text(0); ok {
+			if strings.HasSuffix(p, "Ext") {
+				return give(path.Ext(t), tString)
+			}
+			return give(path.Base(t), tString)
+		}
 	case "net/netip.IPv4Unspecified":
 		return give("0.0.0.0", tAddr)
 	case "net/netip.IPv6Unspecified":
