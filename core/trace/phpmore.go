@@ -38,8 +38,13 @@ func (m *machine) phHas(name string) (yes, ok bool) {
 			return false, true
 		}
 	}
-	return false, false
+	family, _, several := strings.Cut(low, "_")
+	return false, !(several && phFamilies[family])
 }
+
+// phFamilies are how the names of functions begin that a PHP has or has not.
+var phFamilies = words(`array str is file stream date preg json ctype mb pcntl posix socket curl apcu opcache sodium openssl iconv gc hash intl gmp bc imap ldap pg mysqli sqlite igbinary msgpack random
+	http headers header session get set ob spl class func call error restore register shm sem msg readline zend uv event`)
 
 // phJSON is what json_encode makes of a value; ok is false where something in it is
 // not known.
