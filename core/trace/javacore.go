@@ -706,6 +706,26 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 			}
 		}
 		return d, true, nil
+	case "Predicate.not", "Predicate.isEqual":
+		fn := arg(0)
+		return &function{native: func(m *machine, _ any, a []any, _ map[string]any, at spot) (any, error) {
+			if name == "isEqual" {
+				same, ok := jvEqual(fn, at2(a, 0))
+				if !ok {
+					return dontKnow("whether two things are the same"), nil
+				}
+				return same, nil
+			}
+			v, err := m.jvApply(fn, a, s, at)
+			if err != nil {
+				return nil, err
+			}
+			yes, ok := v.(bool)
+			if !ok {
+				return dontKnow("whether something holds"), nil
+			}
+			return !yes, nil
+		}}, true, nil
 	case "Map.entry":
 		return jvEntry(arg(0), arg(1)), true, nil
 	case "Map.ofEntries":
