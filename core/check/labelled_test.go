@@ -278,23 +278,108 @@ exec node server.js
 -- server.js --
 require('http').createServer((q, r) => r.end('x')).listen(process.env.PORT);
 `, "port/no-fallback"},
-	{"twin daemon in other process", `-- requirements.txt --
+	{"bracket outside of quotes", `-- requirements.txt --
 flask==3.0.3
 gunicorn==22.0.0
 -- Procfile --
-web: gunicorn app:app -b 0.0.0.0:$PORT -n daemon
+web: gunicorn app:create_app() -b 0.0.0.0:$PORT
+-- app.py --
+from flask import Flask
+def create_app():
+    return Flask(__name__)
+`, "start/unreadable"},
+	{"bracket in quotes", `-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+-- Procfile --
+web: gunicorn 'app:create_app()' -b 0.0.0.0:$PORT
+-- app.py --
+from flask import Flask
+def create_app():
+    return Flask(__name__)
+`, ""},
+	{"part of a component is none of its own", `-- Gemfile --
+source 'https://rubygems.org'
+gem 'sinatra', '4.0.0'
+gem 'puma', '6.4.2'
+gem 'rackup', '2.1.0'
+-- Procfile --
+web: bundle exec ruby server.rb
+-- server.rb --
+require_relative 'lib/dome/app'
+Dome::App.set :bind, '0.0.0.0'
+Dome::App.set :port, ENV.fetch('PORT', 4567)
+Dome::App.run!
+-- lib/dome/app.rb --
+require 'sinatra/base'
+module Dome
+  class App < Sinatra::Base
+    get('/') { 'x' }
+  end
+end
+`, ""},
+	{"environment of PHP that stays empty", `-- composer.json --
+{"require":{"php":"~8.2.0"}}
+-- Procfile --
+web: php server.php
+-- server.php --
+<?php
+$port = $_ENV['PORT'] ?? 8080;
+$s = stream_socket_server("tcp://0.0.0.0:$port");
+while ($c = stream_socket_accept($s, -1)) fclose($c);
+`, "port/literal"},
+	{"environment of PHP by getenv", `-- composer.json --
+{"require":{"php":"~8.2.0"}}
+-- Procfile --
+web: php server.php
+-- server.php --
+<?php
+$port = getenv('PORT') ?: ($_ENV['PORT'] ?? 8080);
+$s = stream_socket_server("tcp://0.0.0.0:$port");
+while ($c = stream_socket_accept($s, -1)) fclose($c);
+`, ""},
+	{"socket file only", `-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+-- Procfile --
+web: gunicorn app:app --bind unix:plates.sock
 -- app.py --
 from flask import Flask
 app = Flask(__name__)
+`, "port/loopback"},
+	{"reads through a helper that ends", `-- package.json --
+{"name":"plates"}
+-- Procfile --
+web: node server.js
+-- server.js --
+const missing = ['SKY_TOKEN', 'SKY_URL'].filter((k) => !process.env[k]);
+if (missing.length) { console.error('missing', missing.join()); process.exit(1); }
+require('http').createServer((q, r) => r.end('x')).listen(process.env.PORT || 3000);
+`, "env/undeclared"},
+	{"first of several in Go", `-- go.mod --
+module plates
+
+go 1.26
+-- Procfile --
+web: bin/plates
+-- main.go --
+package main
+
+import (
+	"cmp"
+	"net/http"
+	"os"
+)
+
+func main() {
+	host := cmp.Or(os.Getenv("PLATES_HOST"), "0.0.0.0")
+	if v := os.Getenv("PLATES_LABEL"); v != "" {
+		println(v)
+	}
+	http.ListenAndServe(host+":"+cmp.Or(os.Getenv("PORT"), "8080"), nil)
+}
 `, ""},
-	{"nginx in foreground ok", `-- Dockerfile --
-FROM nginx:1.27.0-alpine
-COPY public /usr/share/nginx/html
-EXPOSE 80
--- public/index.html --
-<p>x</p>
-`, ""},
-	{"java class not there", `-- pom.xml --
+	{"class that is nowhere", `-- pom.xml --
 <project xmlns="http://maven.apache.org/POM/4.0.0"><modelVersion>4.0.0</modelVersion>
 <groupId>obs</groupId><artifactId>plates</artifactId><version>1.0</version>
 <properties><maven.compiler.release>17</maven.compiler.release></properties>
@@ -312,6 +397,22 @@ public class App {
     }
 }
 `, "start/target-missing"},
+	{"twin daemon in other process", `-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT -n daemon
+-- app.py --
+from flask import Flask
+app = Flask(__name__)
+`, ""},
+	{"nginx in foreground ok", `-- Dockerfile --
+FROM nginx:1.27.0-alpine
+COPY public /usr/share/nginx/html
+EXPOSE 80
+-- public/index.html --
+<p>x</p>
+`, ""},
 	{"gunicorn reload in conf", `-- requirements.txt --
 flask==3.0.3
 gunicorn==22.0.0

@@ -928,6 +928,87 @@ app = proc { |_env| [200, {}, ['x']] }
 Thin::Server.start(ENV.fetch('HOST', '127.0.0.1'), ENV.fetch('PORT', 9453).to_i, app)
 `, ` => loopback 9453
 PORT=8453 => loopback 8453`},
+	{"middleware pipeline and env helper function", `-- Procfile --
+web: php public/server.php
+-- bootstrap.php --
+<?php
+if (!function_exists('env')) {
+    function env(string $key, mixed $default = null): mixed
+    {
+        $v = getenv($key);
+        if ($v === false || $v === '') return is_callable($default) ? $default() : $default;
+        return match (strtolower($v)) { 'true' => true, 'false' => false, 'null' => null, default => $v };
+    }
+}
+return ['app' => ['port' => (int) env('APP_PORT', fn () => 9461), 'host' => env('APP_HOST', '127.0.0.1')]];
+-- public/server.php --
+<?php
+['app' => ['port' => $port, 'host' => $host]] = require __DIR__ . '/../bootstrap.php';
+$ctx = stream_context_create(['socket' => ['so_reuseport' => false, 'backlog' => 16]]);
+$srv = stream_socket_server("tcp://{$host}:{$port}", $e, $m, STREAM_SERVER_BIND | STREAM_SERVER_LISTEN, $ctx);
+while (true) { if ($c = @stream_socket_accept($srv, 3600)) fclose($c); }
+`, ` => loopback 9461
+APP_PORT=8461 => loopback 8461
+APP_PORT= => loopback 9461`},
+	{"typescript nest like with reflect", `-- Procfile --
+web: tsx src/main.ts
+-- package.json --
+{"name":"a","devDependencies":{"tsx":"^4"}}
+-- src/main.ts --
+import 'node:process';
+import { bootstrap } from './bootstrap';
+bootstrap({ name: 'sky' }).catch((e: unknown) => { console.error(e); process.exitCode = 1; });
+-- src/bootstrap.ts --
+import { createServer, type Server } from 'node:http';
+import { config } from './config';
+interface Boot { name: string; port?: number }
+export async function bootstrap({ name, port = config('APP_PORT').toNumber() }: Boot): Promise<Server> {
+  const server = createServer((_req, res) => void res.end(name));
+  return await new Promise<Server>((resolve) => server.listen(port, () => resolve(server)));
+}
+-- src/config.ts --
+type Key = 'APP_PORT' | 'APP_NAME';
+const defaults: Record<Key, string> = { APP_PORT: '9305', APP_NAME: 'sky' } as const;
+class Entry {
+  constructor(private readonly key: Key, private readonly raw = process.env[key] ?? defaults[key]) {}
+  toString(): string { return this.raw; }
+  toNumber(): number {
+    const n = Number(this.raw);
+    if (!Number.isSafeInteger(n)) throw new TypeError(` + "`" + `${this.key} is no number` + "`" + `);
+    return n;
+  }
+}
+export const config = (key: Key) => new Entry(key);
+`, ` => any 9305
+APP_PORT=8305 => any 8305
+APP_PORT=0x2071 => any 8305`},
+	{"java with env helper and lambda router", `-- Procfile --
+web: java src/Lens.java
+-- src/Lens.java --
+import com.sun.net.httpserver.*;
+import java.net.*;
+import java.util.*;
+import java.util.function.Predicate;
+
+public class Lens {
+    private static final Map<String, String> ENV = System.getenv();
+
+    private static Optional<String> env(String name) {
+        return Optional.ofNullable(ENV.get("LENS_" + name)).map(String::strip).filter(Predicate.not(String::isEmpty));
+    }
+
+    public static void main(String[] args) throws Exception {
+        int port = env("PORT").map(Integer::parseInt).orElse(9271);
+        boolean open = env("PUBLIC").map(Boolean::parseBoolean).orElse(false);
+        var address = open ? new InetSocketAddress(port) : new InetSocketAddress(InetAddress.getLoopbackAddress(), port);
+        var server = HttpServer.create(address, 0);
+        server.createContext("/", ex -> { ex.sendResponseHeaders(204, -1); ex.close(); });
+        server.start();
+    }
+}
+`, ` => loopback 9271
+LENS_PORT=8271 => loopback 8271
+LENS_PUBLIC=true => any 9271`},
 	{"parse and throw caught", `-- Procfile --
 web: node i.mjs
 -- package.json --
@@ -1925,6 +2006,19 @@ async def main():
     await server.serve_forever()
 asyncio.run(main())
 `, ` => loopback 9994`},
+	{"sirv default", `-- Procfile --
+web: sirv public
+-- public/index.html --
+x
+`, ` => loopback 8080
+PORT=9881 => loopback 9881
+HOST=0.0.0.0 => any 8080`},
+	{"sirv flags and env", `-- Procfile --
+web: sirv public --port 9882 --host 0.0.0.0 --single
+-- public/index.html --
+x
+`, ` => any 9882
+PORT=9883 HOST=127.0.0.1 => loopback 9883`},
 }
 
 func TestSettled(t *testing.T) {

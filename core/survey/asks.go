@@ -24,7 +24,11 @@ func asking(st *fact.Start, run func(value.Environ) *trace.Result) {
 		}
 		return list
 	}
+	asked := 0
 	st.Needs = func(env value.Environ, name string) bool {
+		if asked++; asked > maxAsked {
+			return false
+		}
 		all := map[string]string{name: likely(name)}
 		for range 4 { // what is set may let it ask for more
 			n := len(all)
@@ -45,6 +49,9 @@ func asking(st *fact.Start, run func(value.Environ) *trace.Result) {
 		return r.Ended != "" && r.Reason == ""
 	}
 }
+
+// maxAsked is for how many variables a program is gone through without them.
+const maxAsked = 64
 
 // likelyNeeded leaves variables alone that change how a program runs.
 func likelyNeeded(name string) bool {

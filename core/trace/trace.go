@@ -213,6 +213,9 @@ func Name(e *value.Eval, f *code.File, env value.Environ, name string) (v *value
 }
 
 func newMachine(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Value) (note, stays bool)) *machine {
+	if main.Lang == code.PHP { // what its libraries set is followed, in the arrays that they set
+		env = env.Early()
+	}
 	m := &machine{e: e, main: main, env: map[string]string{}, set: env, noted: noted, modules: map[string]*module{}, packages: map[string]*opaque{}, goPackages: map[string]*goPackage{}}
 	for k, v := range env.Set {
 		m.env[k] = v
