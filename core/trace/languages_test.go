@@ -201,6 +201,11 @@ func TestLanguages(t *testing.T) {
 		{"s.php", "<?php\nfunction counter() { static $n = 0; return ++$n; } counter(); counter(); probe(counter());\n", "", "3"},
 		{"s.php", "<?php\ntry { throw new RuntimeException('m', 7, new LogicException('in')); } catch (Exception $e) { probe($e->getCode(), $e->getMessage(), get_class($e->getPrevious()), $e->getPrevious()->getMessage()); }\n", "", "7 \"m\" \"LogicException\" \"in\""},
 		{"s.php", "<?php\nenum Suit: string { case H = 'h'; case S = 's'; const Wild = self::S; public static function fromChar(string $c): self { return constant(\"self::$c\"); } public function label(): string { return ucfirst(strtolower($this->name)); } } interface HasPort { const DEF = 80; public function port(): int; } readonly class P implements HasPort { public function __construct(public int $p = self::DEF, private ?string $h = null) {} public function port(): int { return $this->p; } public function with(int $p): static { return new static($p, $this->h); } } $p = new P(h: 'x'); $f = $p->port(...); $c = clone $p; probe(Suit::fromChar('H')->label(), Suit::Wild->value, $p->with(9)->port(), $f(), $p instanceof HasPort, P::DEF, $p::class, $c == $p, $c === $p, (fn() => $this->h)->call($p), match(true) { $p->p > 90 => 'big', default => 'small' }, $p?->p, null?->p);\n", "", "\"H\" \"s\" 9 80 true 80 \"P\" true false \"x\" \"small\" 80 null"},
+		// What the languages bring with them, and its corners.
+		{"s.rb", "probe(-8.abs, -7.pred, 'a-b'.tr('-', '_'))\n", "", "8 -8 \"a_b\""},
+		{"s.php", "<?php\n$o = (object) ['p' => 7, 'q' => ['r' => 1]];\nprobe($o->p, $o->q['r'], function_exists('strlen'), function_exists('no_such_dome'), is_callable('trim'));\n", "", "7 1 true false true"},
+		{"s.js", "probe(new Array(3).fill(8)[1], Array(2).length, JSON.parse(JSON.stringify({ a: [1, { b: 2 }] })).a[1].b, [...'a1b2'.matchAll(/[0-9]/g)].map((m) => m[0]).join())\n", "", "8 2 2 \"1,2\""},
+		{"s.py", "a = sorted([(2, 'b'), (1, 'z'), (1, 'a')])\nprobe(a[0][1], int('0b1', 0), '\\t7'.expandtabs(4), ~0 & 6)\n", "", "\"a\" 1 \"    7\" 6"},
 	} {
 		env := map[string]string{}
 		if k, v, ok := strings.Cut(c.env, "="); ok {
