@@ -608,6 +608,10 @@ func (m *machine) operate(name string, a, b any, s *scope, n *code.Node) (any, e
 				return yes == (name[0] == '='), nil
 			}
 			if p, both := b.(*object); both && o.class.data && p.class == o.class { // field by field
+				if err := m.deeper(); err != nil {
+					return nil, err
+				}
+				defer m.higher()
 				for _, k := range o.keys {
 					c := p.cells[k]
 					if c == nil {
@@ -715,7 +719,13 @@ var types = map[string]bool{"str": true, "int": true, "bool": true, "float": tru
 	"String": true, "Number": true, "Boolean": true, "Object": true, "Array": true, "Function": true, "parseInt": true, "parseFloat": true}
 
 // equals compares; ok is false where one is not known.
-func equals(a, b any, strict bool) (same, ok bool) {
+func equals(a, b any, strict bool) (same, ok bool) { return equalsIn(a, b, strict, &reach{}) }
+
+func equalsIn(a, b any, strict bool, r *reach) (same, ok bool) {
+	if !r.in() {
+		return false, false
+	}
+	defer r.out()
 	if x, isO := a.(*opaque); isO {
 		y, both := b.(*opaque)
 		if both && x.path != "" && x.path == y.path && !strings.Contains(x.path, "()") {
@@ -730,7 +740,7 @@ func equals(a, b any, strict bool) (same, ok bool) {
 		return false, false
 	}
 	if _, isO := b.(*opaque); isO {
-		return equals(b, a, strict)
+		return equalsIn(b, a, strict, r)
 	}
 	nothing := func(v any) bool { return v == nil || v == any(undefined) }
 	if nothing(a) || nothing(b) {
@@ -753,7 +763,7 @@ func equals(a, b any, strict bool) (same, ok bool) {
 	case *list:
 		y, ok := b.(*list)
 		if !ok && !strict && !x.tuple {
-			return equals(show(x), b, false)
+			return equalsIn(show(x), b, false, r)
 		}
 		if !ok || x == y {
 			return ok, true
@@ -765,7 +775,7 @@ func equals(a, b any, strict bool) (same, ok bool) {
 			return false, true
 		}
 		for i := range x.items {
-			if same, ok := equals(x.items[i], y.items[i], strict); !ok || !same {
+			if same, ok := equalsIn(x.items[i], y.items[i], strict, r); !ok || !same {
 				return false, ok
 			}
 		}
@@ -932,6 +942,10 @@ func arithmetic(name string, x, y float64) (any, error) {
 // is false for other things, and where that is not known.
 func (m *machine) pyEqual(a, b any, s *scope, n *code.Node) (same, done bool, err error) {
 	each := func(x, y any) (bool, bool, error) {
+		if err := m.deeper(); err != nil {
+			return false, false, err
+		}
+		defer m.higher()
 		v, err := m.operate("==", x, y, s, n)
 		if err != nil {
 			return false, false, err

@@ -938,7 +938,10 @@ func (m *machine) goOld(v goValue, depth int) any {
 	if depth > 12 {
 		return dontKnow("nested too deep")
 	}
-	if err := m.use(1); err != nil {
+	if depth == 0 {
+		m.olds = 0
+	}
+	if m.olds++; m.olds > 20_000 || m.use(1) != nil {
 		return dontKnow("too much")
 	}
 	switch x := v.v.(type) {

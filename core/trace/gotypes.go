@@ -1016,17 +1016,24 @@ func (m *machine) goZero(t *goType, s *goScope) (goValue, error) {
 
 // goCopy is a value as it is handed on: structures and arrays are copied.
 func goCopy(v goValue) goValue {
+	// What an interface holds cannot be changed in place: it is shared.
+	held := func(c *goCell) goValue {
+		if u := c.t.under(); u != nil && u.kind == goInterface {
+			return c.v
+		}
+		return goCopy(c.v)
+	}
 	switch x := v.v.(type) {
 	case *goRecord:
 		r := &goRecord{fields: make([]*goCell, len(x.fields))}
 		for i, c := range x.fields {
-			r.fields[i] = &goCell{v: goCopy(c.v), t: c.t}
+			r.fields[i] = &goCell{v: held(c), t: c.t}
 		}
 		v.v = r
 	case *goRow:
 		r := &goRow{a: make([]*goCell, len(x.a))}
 		for i, c := range x.a {
-			r.a[i] = &goCell{v: goCopy(c.v), t: c.t}
+			r.a[i] = &goCell{v: held(c), t: c.t}
 		}
 		v.v = r
 	}

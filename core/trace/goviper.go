@@ -62,7 +62,7 @@ func (m *machine) goViper(f *opaque, args []goValue, at spot, s *goScope) (list 
 		if name == "Set" {
 			to = v.set
 		}
-		setPath(to, low, lowered(m.goOld(args[1], 0), 0))
+		setPath(to, low, m.lowered(m.goOld(args[1], 0), 0))
 		return nil, true, nil
 	case "SetEnvPrefix":
 		v.prefix = key
@@ -195,28 +195,24 @@ func (m *machine) viperOf(own bool) *viper {
 }
 
 // lowered is data with its keys in lower case.
-func lowered(v any, depth int) any {
+func (m *machine) lowered(v any, depth int) any {
 	o, ok := v.(*object)
-	if !ok || depth > 20 {
+	if !ok || depth > 20 || m.use(64+64*len(o.keys)) != nil {
 		return v
 	}
 	w := newObject()
 	for _, k := range o.keys {
-		w.set(strings.ToLower(k), lowered(o.cells[k].v, depth+1))
+		w.set(strings.ToLower(k), m.lowered(o.cells[k].v, depth+1))
 	}
 	return w
 }
 
-// variable is the name of the variable of a key.
+// variable is the name of the variable of a key, before anything in it is replaced.
 func (v *viper) variable(key string) string {
 	if v.prefix != "" {
 		key = v.prefix + "_" + key
 	}
-	key = strings.ToUpper(key)
-	if v.replace != nil {
-		key = v.replace.Replace(key)
-	}
-	return key
+	return strings.ToUpper(key)
 }
 
 // viperFind is a setting by its key.
@@ -233,6 +229,9 @@ func (m *machine) viperFind(v *viper, key string, flags bool, at spot) (any, boo
 		return x, true
 	}
 	env := func(name string) (string, bool) {
+		if v.replace != nil { // in each name, bound ones too
+			name = v.replace.Replace(name)
+		}
 		t, ok := m.lookup(name, at)
 		return t, ok && (t != "" || v.empty)
 	}
@@ -277,6 +276,9 @@ func (m *machine) viperAll(v *viper, at spot) (*object, error) {
 	keys := map[string]bool{}
 	var add func(o *object, prefix string, depth int)
 	add = func(o *object, prefix string, depth int) {
+		if m.use(64*len(o.keys)) != nil {
+			return // the next step gives up
+		}
 		for _, k := range o.keys {
 			if in, ok := o.cells[k].v.(*object); ok && depth < 20 && len(in.keys) > 0 {
 				add(in, prefix+k+".", depth+1)
@@ -354,7 +356,7 @@ func (m *machine) viperRead(v *viper, merge bool) (why *goFault, err error) {
 	if err != nil {
 		return nil, err
 	}
-	o, ok := lowered(m.fitted(x), 0).(*object)
+	o, ok := m.lowered(m.fitted(x), 0).(*object)
 	if !ok {
 		return &goFault{msg: "While parsing config"}, nil
 	}
@@ -417,10 +419,14 @@ func (m *machine) viperAs(kind string, x any) (goValue, error) {
 		t = tInt
 	}
 	n := viperInt(x, text)
+	if n < 0 && strings.HasPrefix(kind, "Uint") {
+		n = 0
+	}
 	return goValue{wrapped(integer(n), t), t}, nil
 }
 
-// viperInt is a number as spf13/cast makes it: leading zeros of a text do not count.
+// viperInt is a number as spf13/cast makes it: 0 in front means a number to the base
+// eight, a fraction of zeros does not count, and what is no number is 0.
 func viperInt(x any, text string) int64 {
 	switch y := x.(type) {
 	case float64:
@@ -431,10 +437,13 @@ func viperInt(x any, text string) int64 {
 		}
 		return 0
 	}
-	if t := strings.TrimLeft(text, "0"); t != "" {
-		text = t
+	if whole, zeros, ok := strings.Cut(text, "."); ok && zeros != "" && strings.Trim(zeros, "0") == "" {
+		text = whole
 	}
-	n, _ := strconv.ParseInt(text, 0, 64)
+	n, err := strconv.ParseInt(text, 0, 64)
+	if err != nil {
+		return 0
+	}
 	return n
 }
 

@@ -1703,7 +1703,13 @@ func (m *machine) jvIs(v, of any) (yes, ok bool) {
 }
 
 // jvEqual compares as equals does; ok is false where that is not known.
-func jvEqual(a, b any) (same, ok bool) {
+func jvEqual(a, b any) (same, ok bool) { return jvSame(a, b, &reach{}) }
+
+func jvSame(a, b any, r *reach) (same, ok bool) {
+	if !r.in() {
+		return false, false
+	}
+	defer r.out()
 	if !known(a) || !known(b) {
 		return equals(a, b, true)
 	}
@@ -1735,8 +1741,11 @@ func jvEqual(a, b any) (same, ok bool) {
 		if !isList || len(x.items) != len(y.items) {
 			return false, true
 		}
+		if x == y {
+			return true, true
+		}
 		for i := range x.items {
-			if same, ok := jvEqual(x.items[i], y.items[i]); !ok || !same {
+			if same, ok := jvSame(x.items[i], y.items[i], r); !ok || !same {
 				return same, ok
 			}
 		}
@@ -1752,7 +1761,7 @@ func jvEqual(a, b any) (same, ok bool) {
 				if c == nil {
 					return false, false
 				}
-				if same, ok := jvEqual(x.cells[k].v, c.v); !ok || !same {
+				if same, ok := jvSame(x.cells[k].v, c.v, r); !ok || !same {
 					return same, ok
 				}
 			}
@@ -1883,6 +1892,10 @@ func jvShow(v any) string {
 
 // jvText is a value as a text: a string, or something that is not known.
 func (m *machine) jvText(v any, s *scope, at spot) (any, error) {
+	if err := m.deeper(); err != nil {
+		return nil, err
+	}
+	defer m.higher()
 	switch x := v.(type) {
 	case *opaque, *function, *class:
 		return dontKnow("a text with what is not known"), nil

@@ -199,6 +199,9 @@ func (m *machine) convict(schema *object, at spot) (any, error) {
 		if depth > 20 {
 			return giveUp("a schema that is nested too deep")
 		}
+		if err := m.use(64 * len(spec.keys)); err != nil {
+			return err
+		}
 		for _, k := range spec.keys {
 			if k == "$schema" || k == "_cvtProperties" {
 				continue
@@ -265,8 +268,11 @@ func (m *machine) convict(schema *object, at spot) (any, error) {
 	var load func(v any, prefix string) error
 	load = func(v any, prefix string) error {
 		o, ok := v.(*object)
-		if !ok {
+		if !ok || strings.Count(prefix, ".") > 20 {
 			return giveUp("what convict loads")
+		}
+		if err := m.use(64 * len(o.keys)); err != nil {
+			return err
 		}
 		for _, k := range o.keys {
 			if below, ok := o.cells[k].v.(*object); ok && len(below.keys) > 0 && !slices.ContainsFunc(fields, func(f convictField) bool { return f.path == prefix+k }) {
@@ -379,7 +385,7 @@ func (m *machine) convict(schema *object, at spot) (any, error) {
 							continue
 						}
 						below, ok := o.cells[k].v.(*object)
-						if !ok || strange(below, prefix+k+".") {
+						if !ok || strings.Count(prefix, ".") > 20 || m.use(64*len(below.keys)) != nil || strange(below, prefix+k+".") {
 							return true
 						}
 					}
@@ -417,24 +423,33 @@ func (m *machine) convict(schema *object, at spot) (any, error) {
 func cellOf(o *object, k string) any { v, _ := o.get(k); return v }
 
 // copied is a value of its own: lists and objects are copied.
-func (m *machine) copied(v any) any {
+func (m *machine) copied(v any) any { return m.copiedTo(v, 0) }
+
+// copiedTo leaves what is too deep, as what holds itself is, as it is.
+func (m *machine) copiedTo(v any, depth int) any {
+	if depth > 60 {
+		return v
+	}
 	switch x := v.(type) {
 	case *object:
-		if x.class != nil || m.use(len(x.keys)) != nil {
+		if x.class != nil || m.use(64+64*len(x.keys)) != nil {
 			return v
 		}
 		o := newObject()
+		o.dict, o.holds, o.other = x.dict, x.holds, x.other
 		for _, k := range x.keys {
-			o.set(k, m.copied(x.cells[k].v))
+			o.set(k, m.copiedTo(x.cells[k].v, depth+1))
 		}
 		return o
 	case *list:
-		if m.use(len(x.items)) != nil {
+		if m.use(64+16*len(x.items)) != nil {
 			return v
 		}
 		l := &list{}
+		*l = *x
+		l.items = nil
 		for _, y := range x.items {
-			l.items = append(l.items, m.copied(y))
+			l.items = append(l.items, m.copiedTo(y, depth+1))
 		}
 		return l
 	}
@@ -909,7 +924,7 @@ func (c *jsConf) get(m *machine, key string) (any, error) {
 
 // underlay puts into an object what it does not have yet.
 func (m *machine) underlay(o, from *object, depth int) {
-	if depth > 20 || m.use(len(from.keys)) != nil {
+	if depth > 20 || m.use(64*len(from.keys)) != nil {
 		return
 	}
 	for _, k := range from.keys {

@@ -118,7 +118,7 @@ func (m *machine) phCopy(v any, depth int) (any, error) {
 	if !ok || depth > 20 {
 		return v, nil
 	}
-	if err := m.use(len(o.keys)); err != nil {
+	if err := m.use(64 + 64*len(o.keys)); err != nil {
 		return nil, err
 	}
 	c := phArray()

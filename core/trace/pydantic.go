@@ -439,12 +439,14 @@ func (m *machine) pdSources(c *class, fields []pdField, s pdSettings, second boo
 	used := map[string]bool{}
 	for _, f := range fields {
 		names := f.pdNames(s, second)
+		t := pdType(f.typeText())
+		in := m.pdClassOf(t, f.of.scope)
 		for _, n := range names {
 			used[strings.ToLower(n)] = true
-			if s.nested != "" {
+			if in != nil || pdMany(t) {
 				for _, k := range order {
-					if strings.HasPrefix(k, strings.ToLower(n+s.nested)) {
-						used[k] = true
+					if strings.HasPrefix(strings.ToLower(k), strings.ToLower(n)) {
+						used[strings.ToLower(k)] = true
 					}
 				}
 			}
@@ -452,8 +454,6 @@ func (m *machine) pdSources(c *class, fields []pdField, s pdSettings, second boo
 		if _, ok := given[f.name]; ok {
 			continue
 		}
-		t := pdType(f.typeText())
-		in := m.pdClassOf(t, f.of.scope)
 		for _, n := range names { // the environment before files
 			v, ok := m.pdVariable(n, s, at)
 			if !ok {
@@ -494,7 +494,7 @@ func (m *machine) pdSources(c *class, fields []pdField, s pdSettings, second boo
 	}
 	if s.strict {
 		for _, k := range order {
-			if !used[strings.ToLower(k)] {
+			if !used[strings.ToLower(k)] && file[k] != "" { // empty ones are passed over
 				return m.pdFails(k + ": extra inputs are not permitted")
 			}
 		}
@@ -717,17 +717,20 @@ func (m *machine) pdConvert(t *code.Node, s *scope, v any, second bool, at spot,
 		if t.Is(code.Index) && len(args) == 1 && args[0].Is(code.Array) {
 			args = args[0].Kids
 		}
+		if len(args) == 0 {
+			return v, true, false, nil
+		}
 		switch {
 		case t.Is(code.Binary), head == "Union":
 			if t.Is(code.Binary) {
 				args = t.Kids
 			}
-			for _, k := range args { // one that it is already stands first
+			for _, k := range args { // one that it is already stands first in pydantic 2
 				x, fit, sure, err := m.pdConvert(k, s, v, second, at, depth+1)
 				if err != nil || !sure {
 					return nil, false, false, err
 				}
-				if fit && x == v {
+				if second && fit && x == v {
 					return v, true, true, nil
 				}
 			}
@@ -1049,13 +1052,13 @@ func (m *machine) pdCall(f *function, c *class, v any, values any, at spot) (any
 		case i == 0:
 		case p.Name == "values":
 			keys["values"] = values
-		case p.Name == "info":
+		case p.Name == "field" || p.Name == "config":
+			keys[p.Name] = dontKnow("the " + p.Name + " of a validator")
+		case i == 1 && p.Flag&code.Rest == 0 && p.Name != "": // of pydantic 2, by any name
 			o := newObject()
 			o.class = &class{name: "ValidationInfo", builtin: true, statics: newObject(), methods: newObject()}
 			o.set("data", values)
-			keys["info"] = o
-		case p.Name == "field" || p.Name == "config":
-			keys[p.Name] = dontKnow("the " + p.Name + " of a validator")
+			keys[p.Name] = o
 		}
 	}
 	return m.call(&w, undefined, args, keys, at)
@@ -1142,6 +1145,9 @@ func (m *machine) pdClassKey(c *class, name string) (any, bool) {
 // pdDict is a model as a dictionary, with the models in it.
 func (m *machine) pdDict(o *object, depth int) *object {
 	d := o.asDict()
+	if m.use(64*len(d.keys)) != nil {
+		return d
+	}
 	for _, k := range d.keys {
 		if in, ok := d.cells[k].v.(*object); ok && in.class != nil && depth < 12 {
 			if model, _, _ := pdModel(in.class); model {

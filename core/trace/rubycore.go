@@ -229,7 +229,13 @@ func rbKindOf(v any, name string) (is, ok bool) {
 }
 
 // rbEqual compares as == does.
-func rbEqual(a, b any) (same, ok bool) {
+func rbEqual(a, b any) (same, ok bool) { return rbSame(a, b, &reach{}) }
+
+func rbSame(a, b any, r *reach) (same, ok bool) {
+	if !r.in() {
+		return false, false
+	}
+	defer r.out()
 	if !known(a) || !known(b) {
 		return equals(a, b, true)
 	}
@@ -258,8 +264,11 @@ func rbEqual(a, b any) (same, ok bool) {
 		if !isList || len(x.items) != len(y.items) {
 			return false, true
 		}
+		if x == y {
+			return true, true
+		}
 		for i := range x.items {
-			if same, ok := rbEqual(x.items[i], y.items[i]); !ok || !same {
+			if same, ok := rbSame(x.items[i], y.items[i], r); !ok || !same {
 				return same, ok
 			}
 		}
@@ -279,7 +288,7 @@ func rbEqual(a, b any) (same, ok bool) {
 				if !there {
 					return false, true
 				}
-				if same, ok := rbEqual(x.cells[k].v, w); !ok || !same {
+				if same, ok := rbSame(x.cells[k].v, w, r); !ok || !same {
 					return same, ok
 				}
 			}
@@ -589,6 +598,10 @@ func (m *machine) rbJoin(items []any, sep string, at spot) (any, error) {
 	if o := opaqueAmong(items); o != nil {
 		return dontKnow("a text with " + o.String()), nil
 	}
+	if err := m.deeper(); err != nil {
+		return nil, err
+	}
+	defer m.higher()
 	parts := make([]string, 0, len(items))
 	for _, x := range items {
 		if l, ok := x.(*list); ok {
@@ -2024,6 +2037,9 @@ func (m *machine) rbList(b *list, name string, args []any, kw *object, block any
 		l := &list{}
 		var add func(x *list, depth int)
 		add = func(x *list, depth int) {
+			if m.use(16*len(x.items)) != nil {
+				return // the next step gives up
+			}
 			for _, v := range x.items {
 				if y, ok := v.(*list); ok && depth < 10 {
 					add(y, depth+1)
@@ -2513,6 +2529,10 @@ func (m *machine) rbHash(o *object, name string, args []any, kw *object, block a
 			return o, true, nil
 		}
 	case "merge", "update", "merge!", "deep_merge", "reverse_merge", "with_defaults":
+		if err := m.deeper(); err != nil {
+			return nil, true, err
+		}
+		defer m.higher()
 		h := o
 		if name != "update" && name != "merge!" {
 			h = newHash()

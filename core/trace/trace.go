@@ -276,6 +276,8 @@ type machine struct {
 	served        bool // it has waited for a server or for its own end
 	forks         bool
 	steps         int
+	olds          int // how many values of Go were turned into others in one go
+	level         int // how deep it is in what a value holds
 	used          int // what was copied
 	trying        int // how many try blocks it is in
 	depth         int

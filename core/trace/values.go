@@ -266,7 +266,9 @@ func (o *opaque) String() string {
 }
 
 // show writes a value as text of JavaScript.
-func show(v any) string {
+func show(v any) string { return showIn(v, &reach{}) }
+
+func showIn(v any, r *reach) string {
 	switch v := v.(type) {
 	case nil:
 		return "null"
@@ -289,16 +291,55 @@ func show(v any) string {
 	case *content:
 		return v.text
 	case *list:
+		if !r.in() {
+			return ""
+		}
+		defer r.out()
 		parts := make([]string, len(v.items))
 		for i, x := range v.items {
 			if x != nil && x != any(undefined) {
-				parts[i] = show(x)
+				parts[i] = showIn(x, r)
 			}
 		}
 		return strings.Join(parts, ",")
 	}
 	return "[object Object]"
 }
+
+// reach limits how deep and how far a value is looked into: lists and objects may
+// hold themselves, or each the next one many times.
+type reach struct{ depth, seen int }
+
+const (
+	reachDepth = 100
+	reachSeen  = 50_000
+)
+
+// in tells whether to go on one level below; out is called after it held.
+func (r *reach) in() bool {
+	if r.depth >= reachDepth || r.seen >= reachSeen {
+		return false
+	}
+	r.depth++
+	r.seen++
+	return true
+}
+
+func (r *reach) out() { r.depth-- }
+
+// deeper is called where the walk goes into what a value holds; higher after it.
+func (m *machine) deeper() error {
+	if m.level >= reachDepth {
+		return giveUp("a value that holds itself, or is nested too deep")
+	}
+	if err := m.use(64); err != nil {
+		return err
+	}
+	m.level++
+	return nil
+}
+
+func (m *machine) higher() { m.level-- }
 
 func number(f float64) string {
 	switch {

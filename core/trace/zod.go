@@ -269,6 +269,11 @@ func (m *machine) zodParse(s *zodSchema, v any, at spot, depth int) (any, *zodFa
 	switch s.kind { // what stands around what is before it
 	case "optional", "nullable", "nullish":
 		if missing && s.kind != "nullable" || v == nil && s.kind != "optional" {
+			for x := s.of; missing && x != nil; x = x.of {
+				if x.kind == "default" || x.kind == "prefault" || x.kind == "catch" {
+					return nil, nil, giveUp("a default of zod that may be left out")
+				}
+			}
 			return v, nil, nil
 		}
 		return inner(v)
@@ -610,7 +615,30 @@ func (m *machine) zodBase(s *zodSchema, v any, at spot, depth int) (any, *zodFai
 			return m.zodList(of, v, at, depth)
 		}
 	case "record":
-		return is(kind == "object")
+		o, ok := v.(*object)
+		if _, isList := v.(*list); isList || kind != "object" {
+			return is(false)
+		}
+		var of *zodSchema
+		if len(s.args) > 0 {
+			of = zodOf(s.args[len(s.args)-1])
+		}
+		if !ok || of == nil {
+			break
+		}
+		out, fails := newObject(), &zodFails{}
+		for _, k := range o.keys {
+			x, f, err := m.zodParse(of, o.cells[k].v, at, depth+1)
+			if err != nil {
+				return nil, nil, err
+			}
+			fails.under(k, f)
+			out.set(k, x)
+		}
+		if len(fails.issues) > 0 {
+			return nil, fails, nil
+		}
+		return out, nil, nil
 	case "lazy":
 		x, err := m.call(arg, undefined, nil, nil, at)
 		if err != nil {
