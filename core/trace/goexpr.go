@@ -950,6 +950,10 @@ func (m *machine) goSameCells(a, b []*goCell) (same, ok bool) {
 	if len(a) != len(b) {
 		return false, true
 	}
+	if m.deeper() != nil {
+		return false, false
+	}
+	defer m.higher()
 	for i := range a {
 		if same, ok := m.goSame(a[i].v, b[i].v, nil); !same || !ok {
 			return same, ok
