@@ -594,6 +594,25 @@ web: gunicorn app:app --bind '0.0.0.0:$PORT'
 from flask import Flask
 app = Flask(__name__)
 `, []string{"port/unexpanded Procfile:1 pushed=blocker"}},
+		{"twin: a nested class of Java", `
+-- Procfile --
+web: java -cp target/classes 'dome.Sky$Main'
+-- pom.xml --
+<project><modelVersion>4.0.0</modelVersion><groupId>dome</groupId><artifactId>dome</artifactId><version>1</version><properties><maven.compiler.release>17</maven.compiler.release></properties></project>
+-- src/main/java/dome/Sky.java --
+package dome;
+
+import com.sun.net.httpserver.HttpServer;
+import java.net.InetSocketAddress;
+
+public class Sky {
+    public static class Main {
+        public static void main(String[] args) throws Exception {
+            HttpServer.create(new InetSocketAddress(Integer.parseInt(System.getenv().getOrDefault("PORT", "8080"))), 0).start();
+        }
+    }
+}
+`, nil},
 		{"twin: double quotes", flaskManifest + `
 -- Procfile --
 web: gunicorn app:app --bind "0.0.0.0:$PORT"

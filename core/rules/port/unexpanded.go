@@ -2,6 +2,7 @@ package port
 
 import (
 	"fmt"
+	"strings"
 
 	"ubique/core/command"
 	"ubique/core/rules"
@@ -52,7 +53,7 @@ func variableText(w command.Word) (string, bool) {
 		for k < len(s) && (s[k] == '_' || s[k] >= 'A' && s[k] <= 'Z' || s[k] >= '0' && s[k] <= '9' || s[k] >= 'a' && s[k] <= 'z') {
 			k++
 		}
-		if k > j && (s[j] < '0' || s[j] > '9') {
+		if name := s[j:k]; k > j && variableName(name, s) {
 			if k < len(s) && s[i+1] == '{' {
 				for k < len(s) && s[k] != '}' {
 					k++
@@ -63,4 +64,15 @@ func variableText(w command.Word) (string, bool) {
 		}
 	}
 	return "", false
+}
+
+// variableName tells whether a name after a dollar sign is meant as a variable of the
+// environment: those are written in capitals (POSIX.1-2017, XBD 8.1). A port in lower
+// case is meant so too, but not in a word that is code of a language of its own. The
+// dollar in the name of a nested class of Java is none (JLS 13.1).
+func variableName(name, word string) bool {
+	if name[0] >= '0' && name[0] <= '9' {
+		return false
+	}
+	return name == strings.ToUpper(name) || strings.EqualFold(name, "port") && !strings.ContainsAny(word, " ;")
 }
