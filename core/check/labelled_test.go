@@ -439,6 +439,108 @@ reload = os.environ.get("APP_STAGE") == "development"
 from flask import Flask
 app = Flask(__name__)
 `, ""},
+	{"java class that is nowhere", `-- Procfile --
+web: java -cp target/classes dome.Sky
+-- pom.xml --
+<project><modelVersion>4.0.0</modelVersion><groupId>dome</groupId><artifactId>dome</artifactId><version>1</version><properties><maven.compiler.release>17</maven.compiler.release></properties></project>
+-- src/main/java/dome/Other.java --
+package dome;
+
+import com.sun.net.httpserver.HttpServer;
+import java.net.InetSocketAddress;
+
+public class Other {
+    public static void main(String[] args) throws Exception {
+        HttpServer.create(new InetSocketAddress(Integer.parseInt(System.getenv().getOrDefault("PORT", "8000"))), 0).start();
+    }
+}
+`, "start/target-missing"},
+	{"twin: a name that Kotlin gives", `-- Procfile --
+web: java -cp target/classes dome.Sky
+-- pom.xml --
+<project><modelVersion>4.0.0</modelVersion><groupId>dome</groupId><artifactId>dome</artifactId><version>1</version><properties><maven.compiler.release>17</maven.compiler.release></properties></project>
+-- src/main/java/dome/Other.java --
+package dome;
+
+import com.sun.net.httpserver.HttpServer;
+import java.net.InetSocketAddress;
+
+public class Other {
+    public static void main(String[] args) throws Exception {
+        HttpServer.create(new InetSocketAddress(Integer.parseInt(System.getenv().getOrDefault("PORT", "8000"))), 0).start();
+    }
+}
+-- src/main/kotlin/dome/Up.kt --
+@file:JvmName("Sky")
+package dome
+
+fun main() {
+}
+`, ""},
+	{"twin: a class of Scala", `-- Procfile --
+web: java -cp target/classes dome.Sky
+-- pom.xml --
+<project><modelVersion>4.0.0</modelVersion><groupId>dome</groupId><artifactId>dome</artifactId><version>1</version><properties><maven.compiler.release>17</maven.compiler.release></properties></project>
+-- src/main/java/dome/Other.java --
+package dome;
+
+import com.sun.net.httpserver.HttpServer;
+import java.net.InetSocketAddress;
+
+public class Other {
+    public static void main(String[] args) throws Exception {
+        HttpServer.create(new InetSocketAddress(Integer.parseInt(System.getenv().getOrDefault("PORT", "8000"))), 0).start();
+    }
+}
+-- src/main/scala/dome/Sky.scala --
+package dome
+
+object Sky extends App {
+}
+`, ""},
+	{"twin: a class of another module", `-- Procfile --
+web: java -cp target/classes dome.Sky
+-- pom.xml --
+<project><modelVersion>4.0.0</modelVersion><groupId>dome</groupId><artifactId>dome</artifactId><version>1</version><properties><maven.compiler.release>17</maven.compiler.release></properties></project>
+-- src/main/java/dome/Other.java --
+package dome;
+
+import com.sun.net.httpserver.HttpServer;
+import java.net.InetSocketAddress;
+
+public class Other {
+    public static void main(String[] args) throws Exception {
+        HttpServer.create(new InetSocketAddress(Integer.parseInt(System.getenv().getOrDefault("PORT", "8000"))), 0).start();
+    }
+}
+-- core/src/main/java/dome/Sky.java --
+package dome;
+
+public class Sky {
+    public static void main(String[] args) {
+    }
+}
+`, ""},
+	{"twin: a callable that is set by name", `-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+-- Procfile --
+web: gunicorn app:app --bind 0.0.0.0:$PORT
+-- app.py --
+import sys
+from flask import Flask
+
+
+def create():
+    return Flask(__name__)
+
+
+setattr(sys.modules[__name__], "app", create())
+
+if __name__ == "__main__":
+    app = create()
+    app.run()
+`, ""},
 }
 
 func TestLabelled(t *testing.T) {

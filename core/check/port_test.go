@@ -613,6 +613,46 @@ public class Sky {
     }
 }
 `, nil},
+		{"twin: a server in front that the start runs too", flaskManifest + `
+-- Dockerfile --
+FROM python:3.13-slim
+WORKDIR /srv
+COPY . .
+RUN apt-get update && apt-get install -y nginx && pip install -r requirements.txt
+EXPOSE 8080
+CMD ["sh", "-c", "nginx -c /srv/nginx.conf && exec gunicorn --bind 127.0.0.1:8001 app:app"]
+-- nginx.conf --
+events {}
+http {
+  server {
+    listen 0.0.0.0:8080;
+    location / { proxy_pass http://127.0.0.1:8001; }
+  }
+}
+-- app.py --
+from flask import Flask
+app = Flask(__name__)
+`, nil},
+		{"twin: a socket file behind it", flaskManifest + `
+-- Procfile --
+web: sh start.sh
+-- start.sh --
+#!/bin/sh
+set -e
+nginx -c "$PWD/nginx.conf" &
+exec gunicorn --bind unix:/run/dome.sock app:app
+-- nginx.conf --
+events {}
+http {
+  server {
+    listen 0.0.0.0:8080;
+    location / { proxy_pass http://127.0.0.1:8001; }
+  }
+}
+-- app.py --
+from flask import Flask
+app = Flask(__name__)
+`, nil},
 		{"twin: double quotes", flaskManifest + `
 -- Procfile --
 web: gunicorn app:app --bind "0.0.0.0:$PORT"

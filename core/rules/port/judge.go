@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strings"
 
+	"ubique/core/command"
 	"ubique/core/fact"
 	"ubique/core/place"
 	"ubique/core/rules"
@@ -22,7 +23,7 @@ type verdict struct {
 // judge decides, once for all port rules, what is wrong with the listeners of
 // the process that a host reaches.
 func judge(on *rules.On) verdict {
-	if on.Code == nil || on.Code.Final.Missing != nil {
+	if on.Code == nil || on.Code.Final.Missing != nil || fronted(on) {
 		return verdict{}
 	}
 	var worst verdict
@@ -46,6 +47,16 @@ func judge(on *rules.On) verdict {
 		}
 	}
 	return worst
+}
+
+// fronts are servers that take requests and hand them on: the host talks to them.
+var fronts = map[string]bool{"nginx": true, "haproxy": true, "caddy": true, "httpd": true, "apache2": true, "apachectl": true, "lighttpd": true, "envoy": true, "traefik": true, "varnishd": true}
+
+// fronted reports whether the start runs one of them before the program itself.
+func fronted(on *rules.On) bool {
+	return on.Start != nil && slices.ContainsFunc(on.Start.Final.Before, func(f command.Final) bool {
+		return fronts[f.Program] || f.Program == "service" && len(f.Args) > 0 && fronts[f.Args[0].Text]
+	})
 }
 
 // followed is what going through the program says of a listener on the host; empty

@@ -11,7 +11,7 @@ var nothing = &rules.Rule{
 	ID: "port/none", Level: rules.Blocker, Title: "a web process in which nothing listens", Doc: doc("none"),
 	Check: func(p *rules.Pass) {
 		for _, on := range p.On {
-			if on.Start == nil || on.Host.Port.How == "none" || on.Start.Process != "web" {
+			if on.Start == nil || on.Host.Port.How == "none" || on.Start.Process != "web" || fronted(on) {
 				continue
 			}
 			if on.Start.Descriptor != nil && on.Start.Descriptor.Image != nil && len(on.Start.Descriptor.Image.Expose) == 0 && on.Host.Port.How == "declared" {

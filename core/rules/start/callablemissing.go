@@ -63,8 +63,12 @@ func onlyAsMain(f *code.File, name string) bool {
 			return false
 		}
 	}
-	src := string(f.Src)
-	return !strings.Contains(src, "globals()") && !strings.Contains(src, "__getattr__") && !strings.Contains(src, "global "+name)
+	for _, way := range []string{"globals()", "__getattr__", "sys.modules", "exec(", "global " + name} { // it may be set by name
+		if strings.Contains(string(f.Src), way) {
+			return false
+		}
+	}
+	return true
 }
 
 // asMain reports whether a condition is the test of __name__, where it holds.

@@ -997,6 +997,22 @@ func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*f
 	return tg, "", true
 }
 
+// others are the endings of files that may hold classes and are not read for them.
+var others = map[string]bool{".scala": true, ".groovy": true, ".clj": true, ".cljc": true, ".jar": true, ".class": true}
+
+// elsewhere reports whether a class may come from another module of the tree, from a
+// language or an archive that is not read, or from a name that Kotlin gives it
+// (Kotlin 2.2, "Calling Kotlin from Java", @JvmName).
+func elsewhere(t *source.Tree, name string) bool {
+	for _, e := range t.Below("") {
+		end := path.Ext(e.Path)
+		if others[end] || (end == ".java" || end == ".kt") && strings.TrimSuffix(path.Base(e.Path), end) == name || end == ".kt" && survey.Mentions(t, e.Path, "JvmName") {
+			return true
+		}
+	}
+	return false
+}
+
 // nowhere reports whether a class is not there: its package is one of the tree, and no
 // source of it declares the class.
 func nowhere(t *source.Tree, c *fact.Component, from string, w command.Word) bool {
@@ -1009,7 +1025,7 @@ func nowhere(t *source.Tree, c *fact.Component, from string, w command.Word) boo
 	} else {
 		folder = ""
 	}
-	if name == "" || name[0] < 'A' || name[0] > 'Z' || strings.HasSuffix(name, "Kt") {
+	if name == "" || name[0] < 'A' || name[0] > 'Z' || strings.HasSuffix(name, "Kt") || elsewhere(t, name) {
 		return false
 	}
 	known := false
