@@ -541,6 +541,28 @@ if __name__ == "__main__":
     app = create()
     app.run()
 `, ""},
+	{"twin: settings that may be missing", `-- requirements.txt --
+pydantic-settings==2.5.0
+-- Procfile --
+web: python app.py
+-- app.py --
+import os
+from http.server import BaseHTTPRequestHandler, HTTPServer
+
+from pydantic import ValidationError
+from pydantic_settings import BaseSettings
+
+
+class Settings(BaseSettings):
+    dome_dsn: str
+
+
+try:
+    settings = Settings()
+except ValidationError:
+    settings = None
+HTTPServer(("0.0.0.0", int(os.environ.get("PORT", "8000"))), BaseHTTPRequestHandler).serve_forever()
+`, ""},
 }
 
 func TestLabelled(t *testing.T) {

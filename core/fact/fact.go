@@ -172,6 +172,9 @@ type Start struct {
 	// Asks are the variables that the program reads in an environment and that are not
 	// among Variables, as going through it tells; nil: it is not gone through.
 	Asks func(value.Environ) []Variable
+	// Copes reports whether the program certainly reads a variable that an environment
+	// does not have, and goes on.
+	Copes func(env value.Environ, name string) bool
 	// Needs reports whether the program certainly ends in an environment because a
 	// variable is not set.
 	Needs func(env value.Environ, name string) bool

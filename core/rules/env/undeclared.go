@@ -34,6 +34,9 @@ var undeclared = &rules.Rule{
 						required = i
 					}
 				}
+				if !free && required >= 0 && on.Code.Copes != nil && on.Code.Copes(on.Ported, n) {
+					continue // what it raises is caught
+				}
 				if free {
 					if on.Code.Needs == nil || !on.Code.Needs(on.Ported, n) {
 						continue
@@ -62,10 +65,13 @@ var undeclared = &rules.Rule{
 	},
 }
 
+// addressWords are parts of the names that variables for an interface have.
+var addressWords = []string{"HOST", "ADDR", "BIND", "LISTEN", "INTERFACE", "IP"}
+
 // moves reports whether a variable decides on which interface the process listens, as
 // going through the program tells.
 func moves(on *rules.On, name string) bool {
-	if !slices.ContainsFunc([]string{"HOST", "ADDR", "BIND", "LISTEN", "INTERFACE", "IP"}, func(w string) bool { return strings.Contains(strings.ToUpper(name), w) }) {
+	if !slices.ContainsFunc(addressWords, func(w string) bool { return strings.Contains(strings.ToUpper(name), w) }) {
 		return false
 	}
 	return slices.ContainsFunc(on.Code.Listeners, func(l *fact.Listener) bool {
