@@ -311,6 +311,12 @@ func (l *Listener) Denied(env value.Environ, told Outcome) (out Outcome, ok bool
 	return out, ok && out.Outcome == "listens" && (out.Outcome != told.Outcome || out.Port != told.Port || out.Interface != told.Interface)
 }
 
+// CameTo says of a listener that the program comes to it, where what it listens on
+// could not be told by going through the program.
+const CameTo = "came to"
+
+const endsBefore = "the program ends itself before it listens"
+
 // Happens says what becomes of the listener in an environment, by going through
 // the program where that can be done.
 func (l *Listener) Happens(env value.Environ) Outcome {
@@ -326,6 +332,9 @@ func (l *Listener) Happens(env value.Environ) Outcome {
 		open = o
 	}
 	out := l.Under(env)
+	if open.Outcome == CameTo && (out.Outcome == "skipped" || out.Outcome == "exits" && out.Reason == endsBefore) {
+		return notKnown(open.Reason)
+	}
 	if out.Outcome != "listens" {
 		return out
 	}
@@ -352,7 +361,7 @@ func (l *Listener) under(env value.Environ) Outcome {
 		}
 		if yes, ok := o.Truth(false); ok && !yes {
 			if i < len(l.Ends) && l.Ends[i] {
-				return exits("the program ends itself before it listens")
+				return exits(endsBefore)
 			}
 			return Outcome{"skipped", "", -1, "its condition does not hold"}
 		}

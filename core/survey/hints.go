@@ -65,39 +65,67 @@ func StartedBy(t *source.Tree, f Folder) string {
 		if !f.Has(name) {
 			continue
 		}
-		file, err := t.Code(Join(f.Dir, name))
-		if err != nil {
+		starts := func(line string) bool {
+			return name == "Procfile" || strings.HasPrefix(strings.ToUpper(line), "CMD") || strings.HasPrefix(strings.ToUpper(line), "ENTRYPOINT")
+		}
+		if r := startedIn(t, f, Join(f.Dir, name), starts, 0); r != "" {
+			return r
+		}
+	}
+	return ""
+}
+
+// makefiles are what make reads, in this order (GNU make 4.4, "What Name to Give
+// Your Makefile").
+var makefiles = []string{"GNUmakefile", "makefile", "Makefile"}
+
+// startedIn looks into the lines of a file that start something, and into the
+// scripts and the Makefile that they run.
+func startedIn(t *source.Tree, f Folder, name string, starts func(line string) bool, depth int) string {
+	file, err := t.Code(name)
+	if err != nil || depth > 2 {
+		return ""
+	}
+	any := func(string) bool { return true }
+	for line := range strings.SplitSeq(string(file.Data), "\n") {
+		line = strings.TrimSpace(line)
+		if strings.HasPrefix(line, "#") || !starts(line) {
 			continue
 		}
-		for line := range strings.SplitSeq(string(file.Data), "\n") {
-			line = strings.TrimSpace(line)
-			if strings.HasPrefix(line, "#") || name != "Procfile" && !strings.HasPrefix(strings.ToUpper(line), "CMD") && !strings.HasPrefix(strings.ToUpper(line), "ENTRYPOINT") {
+		runtime, last := "", ""
+		first := true // the first word behind the interpreter that is no flag
+		for _, w := range strings.FieldsFunc(line, func(r rune) bool { return strings.ContainsRune(" \t\"'[],;&|()", r) }) {
+			if runtime == "" && makers[path.Base(w)] {
+				for _, m := range makefiles {
+					if f.Has(m) {
+						return startedIn(t, f, Join(f.Dir, m), any, depth+1)
+					}
+				}
+				break
+			}
+			if script := path.Clean(strings.TrimPrefix(w, "./")); runtime == "" && path.Ext(w) == ".sh" && t.Has(Join(f.Dir, script)) {
+				if r := startedIn(t, f, Join(f.Dir, script), any, depth+1); r != "" {
+					return r
+				}
+			}
+			if runtime == "" {
+				w = strings.TrimLeft(w, "@+-") // of a recipe
+				if runtime = runtimeOf(w); fileServers[path.Base(w)] {
+					return runtime
+				}
 				continue
 			}
-			runtime, last := "", ""
-			first := true // the first word behind the interpreter that is no flag
-			for _, w := range strings.FieldsFunc(line, func(r rune) bool { return strings.ContainsRune(" \t\"'[],;&|()", r) }) {
-				if runtime == "" && makers[path.Base(w)] {
-					break
-				}
-				if runtime == "" {
-					if runtime = runtimeOf(w); fileServers[path.Base(w)] {
-						return runtime
-					}
-					continue
-				}
-				if runtime == "python" && (last == "-m" || strings.Contains(w, ":")) && module(t, f, w) {
-					return runtime
-				}
-				last = w
-				if end := path.Ext(w); (end == "" && (strings.Contains(w, "/") || first) || end != "" && strings.Contains(sources[runtime], " "+end+" ")) && t.Has(Join(f.Dir, path.Clean(strings.TrimPrefix(w, "./")))) {
-					if runtime == "bun" {
-						return "node"
-					}
-					return runtime
-				}
-				first = first && strings.HasPrefix(w, "-")
+			if runtime == "python" && (last == "-m" || strings.Contains(w, ":")) && module(t, f, w) {
+				return runtime
 			}
+			last = w
+			if end := path.Ext(w); (end == "" && (strings.Contains(w, "/") || first) || end != "" && strings.Contains(sources[runtime], " "+end+" ")) && t.Has(Join(f.Dir, path.Clean(strings.TrimPrefix(w, "./")))) {
+				if runtime == "bun" {
+					return "node"
+				}
+				return runtime
+			}
+			first = first && strings.HasPrefix(w, "-")
 		}
 	}
 	return ""

@@ -142,6 +142,8 @@ var listening = map[string]shape{
 	"sanic.Sanic() run":                                          keywords("sanic", 1, 0, false),
 	"tornado.web.Application() listen":                           {server: "tornado", port: 0, host: 1, options: -1, pair: -1, keyPort: "port", keyHost: "address"},
 	"tornado.httpserver.HTTPServer() listen":                     {server: "tornado", port: 0, host: 1, options: -1, pair: -1, keyPort: "port", keyHost: "address"},
+	"tornado.tcpserver.TCPServer() listen":                       {server: "tornado", port: 0, host: 1, options: -1, pair: -1, keyPort: "port", keyHost: "address"},
+	"tornado.tcpserver.TCPServer() bind":                         {server: "tornado", port: 0, host: 1, options: -1, pair: -1, keyPort: "port", keyHost: "address"},
 	"tornado.httpserver.HTTPServer() bind":                       {server: "tornado", port: 0, host: 1, options: -1, pair: -1, keyPort: "port", keyHost: "address"},
 	"socket.socket() bind":                                       pair("socketserver", 0),
 	"socket.create_server":                                       pair("socketserver", 0),
@@ -166,6 +168,7 @@ var listening = map[string]shape{
 	"cheroot.wsgi.WSGIServer":                                    pair("socketserver", 0),
 	"twisted.internet.endpoints.serverFromString() listen":       {server: "socketserver", port: -1, host: -1, options: -1, pair: -1},
 	"twisted.internet.endpoints.TCP4ServerEndpoint() listen":     {server: "socketserver", port: -1, host: -1, options: -1, pair: -1},
+	"twisted.internet.endpoints.TCP6ServerEndpoint() listen":     {server: "socketserver", port: -1, host: -1, options: -1, pair: -1},
 	"twisted.internet.reactor.listenTCP":                         {server: "socketserver", port: 0, host: 3, options: -1, pair: -1, keyPort: "port", keyHost: "interface"},
 	"grpc.server() add_insecure_port":                            atAddress("grpc", 1),
 	"grpc.server() add_secure_port":                              atAddress("grpc", 1),
@@ -543,25 +546,27 @@ func wholeNumber(t string, at place.Span) *value.Value {
 // Connected with Endpoints").
 func endpoint(l *fact.Listener, made *value.Value) {
 	l.Port = value.NotKnown("an endpoint of Twisted", l.At)
-	if made == nil || len(made.Kids) < 2 {
+	if made == nil {
 		return
 	}
-	if strings.HasSuffix(made.Text, "TCP4ServerEndpoint()") {
-		l.Port = made.Kids[1]
+	if strings.HasSuffix(made.Text, "ServerEndpoint()") {
+		if v := made.Keyword("port"); v != nil {
+			l.Port = v
+		} else if len(made.Kids) > 1 {
+			l.Port = made.Kids[1]
+		}
 		if len(made.Kids) > 3 {
 			l.Host = made.Kids[3]
 		}
-		for i, k := range made.Keys {
-			if k == "interface" && i < len(made.Kids) {
-				l.Host = made.Get(k)
-			}
+		if v := made.Keyword("interface"); v != nil {
+			l.Host = v
 		}
 		return
 	}
-	text := made.Kids[1]
-	if text.Kind != value.Str {
+	if len(made.Kids) < 2 || made.Kids[1].Kind != value.Str {
 		return
 	}
+	text := made.Kids[1]
 	parts := strings.Split(text.Text, ":")
 	if len(parts) < 2 || parts[0] != "tcp" {
 		return

@@ -427,7 +427,7 @@ func nothing(v *value.Value) bool {
 
 func known(o fact.Outcome) (fact.Outcome, bool) {
 	if o.Outcome == "unknown" || o.Interface == "unknown" { // of a library that the values know
-		return fact.Outcome{}, false
+		return fact.Outcome{Outcome: fact.CameTo, Reason: o.Reason}, false
 	}
 	return o, true
 }

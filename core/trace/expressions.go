@@ -1226,6 +1226,7 @@ func changes(n *code.Node) bool {
 
 func (m *machine) objectNode(n *code.Node, s *scope) (any, error) {
 	o := newObject()
+	var cloud *opaque
 	o.dict = s.python()
 	for _, p := range n.Kids {
 		if p.Is(code.Spread) {
@@ -1259,13 +1260,23 @@ func (m *machine) objectNode(n *code.Node, s *scope) (any, error) {
 		if err != nil {
 			return nil, err
 		}
+		if name == keyOfCloud {
+			cloud = dontKnow("a dictionary with a key that is not known")
+			continue
+		}
 		if f, ok := v.(*function); ok && f.name == "" {
 			f.name = name
 		}
 		o.set(name, v)
 	}
+	if cloud != nil {
+		return cloud, nil
+	}
 	return o, nil
 }
+
+// keyOfCloud stands for a key of which nothing is known.
+const keyOfCloud = "\x00?"
 
 // subject is the left side of an operator; that of a case is worked out once for
 // all that it is compared with.
@@ -1297,10 +1308,14 @@ func (m *machine) pair(p *code.Node, s *scope) (name string, v any, err error) {
 		if err != nil {
 			return "", nil, err
 		}
-		if !known(k) {
-			return "", nil, undecided("a key that is not known")
+		switch k := k.(type) {
+		case *opaque: // a class that the language brings along is itself, whatever else is not known
+			if name = keyOfCloud; k.path != "" && !strings.ContainsAny(k.path, ".()") {
+				name = "\x00" + k.path
+			}
+		default:
+			name = keyText(k)
 		}
-		name = keyText(k)
 	}
 	v, err = m.eval(p.Kid(0), s)
 	return name, v, err

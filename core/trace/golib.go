@@ -262,43 +262,18 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 		return []goValue{{integer(0), tInt}, {nil, nil}}, true, nil
 	case "log.Panic", "log.Panicf", "log.Panicln":
 		return nil, true, &goPanic{v: goValue{"panic", tString}}
-	case "fmt.Sscan", "fmt.Sscanln":
+	case "fmt.Sscan", "fmt.Sscanln", "fmt.Sscanf":
 		t, ok := text(0)
+		format, vars := "", args[min(1, len(args)):]
+		if p == "fmt.Sscanf" && ok && len(args) > 1 {
+			format, ok = text(1)
+			vars = args[2:]
+		}
 		if !ok {
 			return nil, true, undecided("what %s reads", p)
 		}
-		words := strings.Fields(t)
-		for i, v := range args[1:] {
-			c, ok := v.v.(*goCell)
-			if !ok {
-				return nil, true, undecided("what %s reads", p)
-			}
-			bad := func(msg string) ([]goValue, bool, error) {
-				return []goValue{{integer(i), tInt}, {&goFault{msg: msg}, tFault}}, true, nil
-			}
-			if i >= len(words) {
-				return bad("unexpected newline")
-			}
-			kind := c.t
-			if kind == nil {
-				kind = c.v.t
-			}
-			switch {
-			case kind.is(goString):
-				c.v = goValue{words[i], kind}
-			case kind.is(goInt):
-				n, err := strconv.ParseInt(words[i], 0, 64)
-				if err != nil {
-					return bad("expected integer")
-				}
-				c.v = goValue{integer(n), kind}
-			default:
-				return nil, true, undecided("what %s reads", p)
-			}
-		}
-		return []goValue{{integer(len(args) - 1), tInt}, {nil, nil}}, true, nil
-	case "fmt.Sscanf":
-		return nil, true, undecided("what %s reads", p)
+		list, err = goScan(p, t, format, vars)
+		return list, true, err
 	case "strconv.Atoi", "strconv.ParseInt", "strconv.ParseUint", "strconv.ParseFloat", "strconv.ParseBool":
 		t, ok := text(0)
 		if !ok {

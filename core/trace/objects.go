@@ -1271,7 +1271,7 @@ func (m *machine) build(c *class, args []any, keys map[string]any, at spot) (any
 		return o, err
 	}
 	if base := outer(c); base != nil {
-		if errors := map[string]bool{"Exception": true, "ValueError": true, "RuntimeError": true, "KeyError": true, "TypeError": true}; errors[base.path] {
+		if base.path == "Exception" || parents[base.path] != "" {
 			if len(args) > 0 {
 				o.set("message", args[0])
 			}

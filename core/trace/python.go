@@ -42,6 +42,9 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			return m.pyText(t, method, args[1:], keys, top, at)
 		}
 	}
+	if f.path == "Exception" || f.path == "EnvironmentError" || f.path == "IOError" || parents[f.path] != "" {
+		return madeError(f.path, text(0)), true, nil
+	}
 	switch f.path {
 	case "configparser.ConfigParser", "configparser.RawConfigParser", "configparser.SafeConfigParser":
 		p := newParser()
@@ -800,11 +803,8 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		return integer(2), true, nil
 	case "asyncio.sleep", "time.sleep", "signal.signal", "signal.pause":
 		return nil, true, nil
-	case "Exception", "ValueError", "RuntimeError", "KeyError", "TypeError", "OSError", "EnvironmentError", "LookupError", "SystemExit":
-		if f.path == "SystemExit" {
-			return &opaque{path: "SystemExit()"}, true, nil
-		}
-		return madeError(f.path, text(0)), true, nil
+	case "SystemExit":
+		return &opaque{path: "SystemExit()"}, true, nil
 	case "dataclasses.replace":
 		if o, ok := arg(0).(*object); ok {
 			return o.with(keys), true, nil

@@ -855,11 +855,11 @@ func (m *machine) catches(what string, t *thrown, s *scope) (takes, ok bool) {
 			return false, false
 		}
 		for _, c := range o.class.line() {
-			if c.name == name || parents[c.name] == name || parents[parents[c.name]] == name {
+			if comesFrom(c.name, name) {
 				return true, true
 			}
 			for _, b := range c.bases {
-				if b, ok := b.(*opaque); ok && b.path == name {
+				if b, ok := b.(*opaque); ok && comesFrom(b.path, name) {
 					return true, true
 				}
 			}
@@ -868,10 +868,27 @@ func (m *machine) catches(what string, t *thrown, s *scope) (takes, ok bool) {
 	return false, true
 }
 
+// comesFrom reports whether an error of Python is one of a class.
+func comesFrom(name, class string) bool {
+	if class == "IOError" || class == "EnvironmentError" { // other names of it
+		class = "OSError"
+	}
+	for ; name != ""; name = parents[name] {
+		if name == class {
+			return true
+		}
+	}
+	return false
+}
+
 // parents are the classes that errors of Python come from (Python 3.14,
 // "Built-in Exceptions").
-var parents = map[string]string{"KeyError": "LookupError", "IndexError": "LookupError", "UnicodeDecodeError": "ValueError", "JSONDecodeError": "ValueError",
-	"FileNotFoundError": "OSError", "ValidationError": "ValueError", "SettingsError": "ValueError", "ModuleNotFoundError": "ImportError", "ZeroDivisionError": "ArithmeticError"}
+var parents = map[string]string{"KeyError": "LookupError", "IndexError": "LookupError", "UnicodeError": "ValueError", "UnicodeDecodeError": "UnicodeError", "UnicodeEncodeError": "UnicodeError", "JSONDecodeError": "ValueError",
+	"FileNotFoundError": "OSError", "FileExistsError": "OSError", "IsADirectoryError": "OSError", "NotADirectoryError": "OSError", "PermissionError": "OSError", "InterruptedError": "OSError", "ProcessLookupError": "OSError", "ChildProcessError": "OSError", "BlockingIOError": "OSError", "TimeoutError": "OSError", "ConnectionError": "OSError",
+	"BrokenPipeError": "ConnectionError", "ConnectionAbortedError": "ConnectionError", "ConnectionRefusedError": "ConnectionError", "ConnectionResetError": "ConnectionError",
+	"ValidationError": "ValueError", "SettingsError": "ValueError", "ModuleNotFoundError": "ImportError", "ZeroDivisionError": "ArithmeticError", "OverflowError": "ArithmeticError", "FloatingPointError": "ArithmeticError",
+	"OSError": "Exception", "ValueError": "Exception", "LookupError": "Exception", "ArithmeticError": "Exception", "RuntimeError": "Exception", "TypeError": "Exception", "AttributeError": "Exception", "NameError": "Exception", "ImportError": "Exception", "SyntaxError": "Exception", "AssertionError": "Exception", "EOFError": "Exception", "BufferError": "Exception", "MemoryError": "Exception",
+	"UnboundLocalError": "NameError", "NotImplementedError": "RuntimeError", "RecursionError": "RuntimeError", "IndentationError": "SyntaxError", "TabError": "IndentationError"}
 
 // with runs a block of Python with what it opens.
 func (m *machine) with(n *code.Node, s *scope) error {

@@ -159,10 +159,10 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 
 // endless are what programs of Python wait in until they are stopped, though they
 // come back then (uvicorn 0.35, "Running programmatically"; Hypercorn 0.17, "API
-// usage"; Python 3.14, "asyncio synchronization primitives", "Event loop", "signal"; Tornado 6.5, "tornado.ioloop").
+// usage"; Python 3.14, "asyncio synchronization primitives", "Event loop", "signal"; Tornado 6.5, "tornado.ioloop"; Twisted 22.4, "Reactor Overview").
 var endless = map[string]bool{"uvicorn.Server().run": true, "uvicorn.Server().serve": true, "hypercorn.asyncio.serve": true, "hypercorn.trio.serve": true,
 	"tornado.ioloop.IOLoop.current().start": true, "tornado.ioloop.IOLoop.instance().start": true, "tornado.ioloop.IOLoop().start": true, "asyncio.get_event_loop().run_forever": true, "asyncio.new_event_loop().run_forever": true,
-	"signal.pause": true, "threading.Event().wait": true, "asyncio.Event().wait": true, "anyio.sleep_forever": true, "trio.sleep_forever": true}
+	"twisted.internet.reactor.run": true, "signal.pause": true, "threading.Event().wait": true, "asyncio.Event().wait": true, "anyio.sleep_forever": true, "trio.sleep_forever": true}
 
 // slips are errors that a program rarely makes, and this package sooner, where
 // it does not know what a value can do.
@@ -408,7 +408,11 @@ func (m *machine) use(n int) error {
 
 // load runs a file of the tree once.
 func (m *machine) load(path string) (*module, error) {
-	if mod := m.modules[path]; mod != nil {
+	key := path
+	if path == m.main.Name && m.main.Lang == code.Python && m.modules[path] != nil {
+		key = "\x00" + path // what runs as __main__ is another module than what is imported by its name
+	}
+	if mod := m.modules[key]; mod != nil {
 		return mod, nil
 	}
 	f := m.e.Loader.File(path)
@@ -432,7 +436,7 @@ func (m *machine) load(path string) (*module, error) {
 		}
 	}
 	mod := &module{file: f, exports: newObject()}
-	m.modules[path] = mod
+	m.modules[key] = mod
 	mod.top = &scope{vars: map[string]*cell{}, module: mod, static: f.Top, this: undefined}
 	if javascript(f.Lang) {
 		whole := newObject()
@@ -452,7 +456,7 @@ func (m *machine) load(path string) (*module, error) {
 		return mod, nil
 	}
 	name := "imported"
-	if path == m.main.Name {
+	if key == m.main.Name {
 		name = "__main__"
 	}
 	mod.top.declare("__name__", name)

@@ -485,7 +485,7 @@ func (t *turned) value(v any, depth int) *value.Value {
 		if w.Kind = value.Object; v.class != nil && !v.dict {
 			w.Kind, w.Text = value.Instance, v.class.name
 		}
-		if v.class != nil && v.class.data && len(v.class.tupled) > 0 && t.at.f.Lang == code.Python { // a named tuple
+		if v.class != nil && v.class.data && t.at.f.Lang == code.Python && v.class.tuple() {
 			w.Kind = value.List
 			for _, k := range v.keys {
 				w.Kids = append(w.Kids, t.value(v.cells[k].v, depth+1))
@@ -514,6 +514,19 @@ func (t *turned) value(v any, depth int) *value.Value {
 	return w
 }
 
+// tuple reports whether a class of Python is one of named tuples.
+func (c *class) tuple() bool {
+	for _, c := range c.line() {
+		if len(c.tupled) > 0 || slices.ContainsFunc(c.bases, func(b any) bool {
+			o, ok := b.(*opaque)
+			return ok && o.path == "typing.NamedTuple"
+		}) {
+			return true
+		}
+	}
+	return false
+}
+
 // external is what is not followed as package value has it.
 func (o *opaque) external(at spot) *value.Value { return (&turned{at: at}).external(o, 0) }
 
@@ -527,6 +540,13 @@ func (t *turned) external(o *opaque, depth int) *value.Value {
 	}
 	for _, a := range o.args {
 		w.Kids = append(w.Kids, t.value(a, max(depth, 5)+1))
+	}
+	if len(o.keys) > 0 {
+		keys := map[string]*value.Value{}
+		for k, a := range o.keys {
+			keys[k] = t.value(a, max(depth, 5)+1)
+		}
+		w.Name(keys)
 	}
 	if o.props != nil && len(o.props.keys) > 0 {
 		w.Props = t.value(o.props, max(depth, 5)+1)

@@ -1415,7 +1415,7 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 		} else {
 			in := &context{fn: b.Func}
 			in.args, in.keys = e.oneArgument(b, rest != nil, site)
-			if s.File.Lang == code.Python && b.Func.Flag&code.Method != 0 {
+			if s.File.Lang == code.Python && b.Func.Flag&code.Method != 0 && !decorated(b.Func, "staticmethod") {
 				in.this = e.this(s, nil)
 			}
 			v = e.param(b, s, in)

@@ -146,6 +146,11 @@ func (e *Eval) attributeOf(base, self *Value, name string, c *context) *Value {
 	}
 	if v != nil {
 		static := v.Kind == Func && base.Kind == Class && v.ref.node != nil && v.ref.node.Flag&code.Getter != 0
+		if py := r.file.Lang == code.Python && v.Kind == Func && v.ref.node != nil; py && decorated(v.ref.node, "staticmethod") {
+			return v
+		} else if py && base.Kind == Class && decorated(v.ref.node, "classmethod") {
+			static = true
+		}
 		if v.Kind == Func && v.ref.node != nil && base.Kind == Instance || static {
 			w := *v
 			rr := *v.ref
@@ -566,6 +571,12 @@ func (e *Eval) Tuple(v *Value) *Value {
 	return list
 }
 
+// Name puts in what the call of a value was given by name.
+func (v *Value) Name(keys map[string]*Value) {
+	v.Keys = slices.Sorted(maps.Keys(keys))
+	v.ref = &ref{keys: keys}
+}
+
 // Keyword is what the call that made a value from outside was given under a
 // name; nil for none.
 func (v *Value) Keyword(name string) *Value {
@@ -589,13 +600,13 @@ func (v *Value) Given() []*Value {
 
 // property reports whether a method of a Python class is read like a field.
 func property(fn *code.Node) bool {
-	for _, d := range fn.Kids[min(2, len(fn.Kids)):] {
-		switch d.Dotted() {
-		case "property", "cached_property", "functools.cached_property":
-			return true
-		}
-	}
-	return false
+	return decorated(fn, "property") || decorated(fn, "cached_property") || decorated(fn, "functools.cached_property")
+}
+
+// decorated reports whether a decorator of this name stands before a function of
+// Python.
+func decorated(fn *code.Node, name string) bool {
+	return slices.ContainsFunc(fn.Kids[min(2, len(fn.Kids)):], func(d *code.Node) bool { return d.Dotted() == name })
 }
 
 // settingsBases are the classes whose fields are environment variables by
