@@ -880,7 +880,11 @@ func (r *loose) variable() *Node {
 			r.pos += 3
 		}
 	}
+	typed := ""
 	if r.isP(":") {
+		if t := r.at(1); t.kind == tName && r.lang == Rust {
+			typed = t.text
+		}
 		for r.cur().kind != tEOF && !r.isP("=") && !r.isP(";") && !r.isP("{") && !r.isP("}") && !r.isN("by") && !(r.cur().nl && r.lang == Kotlin) {
 			if r.isP("<") && r.generics() {
 				continue
@@ -898,6 +902,9 @@ func (r *loose) variable() *Node {
 	}
 	if r.eatP("=") || r.eatN("by") {
 		n.Kids[1] = r.expr(0)
+		if v := n.Kids[1]; typed != "" && v.Is(Call) {
+			v.Alias = typed
+		}
 		if v := n.Kids[1]; opens && v != nil {
 			n.Kids[1] = r.done(&Node{Kind: Call, Off: v.Off, Kids: []*Node{r.done(&Node{Kind: Member, Name: "unwrap", Off: v.Off, Kids: []*Node{v}})}})
 		}

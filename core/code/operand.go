@@ -1113,38 +1113,126 @@ func (r *loose) argument(c *Node) {
 // patterned reads what stands behind is: null, not null, { } x, string x, a
 // value (C# reference, "Patterns").
 func (r *loose) patterned(left *Node) *Node {
-	name := "=="
+	n := r.alternatives(left, 0)
+	if n == nil {
+		n = &Node{Kind: Unknown, Kids: []*Node{left}}
+	}
+	n.Off = left.Off
+	return r.done(n)
+}
+
+// alternatives reads patterns of C# with or, and, not between them as a test of
+// what stands on the left (C# language reference, "Pattern matching").
+func (r *loose) alternatives(left *Node, least int) *Node {
+	if !r.enter() {
+		return nil
+	}
+	defer r.leave()
+	var n *Node
 	if r.isN("not") {
 		r.pos++
-		name = "!="
+		n = r.alternatives(left, 2)
+		if n.Is(Binary) && (n.Name == "==" || n.Name == "!=") {
+			n.Name = map[string]string{"==": "!=", "!=": "=="}[n.Name]
+		} else {
+			n = r.done(&Node{Kind: Unary, Name: "!", Off: left.Off, Kids: []*Node{n}})
+		}
+	} else {
+		n = r.onePattern(left)
 	}
+	for n != nil {
+		switch {
+		case r.isN("or") && least < 1:
+			r.pos++
+			n = r.done(&Node{Kind: Binary, Name: "||", Off: left.Off, Kids: []*Node{n, r.alternatives(left, 1)}})
+		case r.isN("and") && least < 2:
+			r.pos++
+			n = r.done(&Node{Kind: Binary, Name: "&&", Off: left.Off, Kids: []*Node{n, r.alternatives(left, 2)}})
+		default:
+			return n
+		}
+	}
+	return n
+}
+
+// onePattern reads a pattern of C# without what connects it to others.
+func (r *loose) onePattern(left *Node) *Node {
 	t := r.cur()
+	test := func(name string, right *Node) *Node {
+		return r.done(&Node{Kind: Binary, Name: name, Off: left.Off, Kids: []*Node{left, right}})
+	}
 	null := &Node{Kind: Null, Off: t.off, End: t.end}
 	switch {
 	case r.isN("null"):
 		r.pos++
+		return test("==", null)
 	case t.kind == tString || t.kind == tNumber || r.isN("true") || r.isN("false"):
-		null = r.expr(7)
+		return test("==", r.expr(8))
+	case r.isP("<") || r.isP(">") || r.isP("<=") || r.isP(">="):
+		r.pos++
+		return test(t.text, r.expr(8))
+	case r.isP("("):
+		r.pos++
+		n := r.alternatives(left, 0)
+		r.eatP(")")
+		return n
 	case r.isP("{") || t.kind == tName: // something, under a name
-		plain := r.isN("string") || r.isN("var") || r.isP("{") && r.at(1).kind == tPunct && r.at(1).text == "}"
-		if r.isP("{") {
-			r.skipBalanced()
-		} else {
+		known := r.isN("string") || r.isN("var") || r.isP("{")
+		anything := r.isN("var")
+		var more *Node
+		if !r.isP("{") {
 			r.dotted()
 			r.eatP("?")
 		}
+		if r.isP("{") {
+			var ok bool
+			if more, ok = r.propertyPatterns(left); !ok {
+				known = false
+			}
+		}
 		if x := r.cur(); x.kind == tName && !x.nl && x.text != "and" && x.text != "or" {
 			r.pos++
-			left = r.done(&Node{Kind: Assign, Name: "=", Off: left.Off, Kids: []*Node{{Kind: Name, Name: x.text, Off: x.off, End: x.end}, left}})
+			set := r.done(&Node{Kind: Assign, Name: "=", Off: left.Off, Kids: []*Node{{Kind: Name, Name: x.text, Off: x.off, End: x.end}, left}})
+			left = set
 		}
-		if !plain {
+		switch {
+		case !known:
 			return r.done(&Node{Kind: Unknown, Off: left.Off, Kids: []*Node{left}})
+		case anything:
+			return r.done(&Node{Kind: Binary, Name: "||", Off: left.Off, Kids: []*Node{test("!=", null), {Kind: True, Off: left.Off, End: left.End}}})
+		case more != nil:
+			return r.done(&Node{Kind: Binary, Name: "&&", Off: left.Off, Kids: []*Node{test("!=", null), more}})
 		}
-		name = map[string]string{"==": "!=", "!=": "=="}[name]
-	default:
-		return r.done(&Node{Kind: Unknown, Off: left.Off, Kids: []*Node{left}})
+		return test("!=", null)
 	}
-	return r.done(&Node{Kind: Binary, Name: name, Off: left.Off, Kids: []*Node{left, null}})
+	return r.done(&Node{Kind: Unknown, Off: left.Off, Kids: []*Node{left}})
+}
+
+// propertyPatterns reads { Length: > 0, Name: "x" } as a test of these properties;
+// nil where there are none in the braces, ok is false where they are not read.
+func (r *loose) propertyPatterns(left *Node) (n *Node, ok bool) {
+	start := r.pos
+	r.pos++
+	for !r.isP("}") && r.cur().kind == tName && r.at(1).kind == tPunct && r.at(1).text == ":" {
+		of := &Node{Kind: Member, Name: r.cur().text, Off: left.Off, End: left.End, Kids: []*Node{left}}
+		r.pos += 2
+		one := r.alternatives(of, 0)
+		if one == nil {
+			break
+		}
+		if n != nil {
+			one = r.done(&Node{Kind: Binary, Name: "&&", Off: left.Off, Kids: []*Node{n, one}})
+		}
+		if n = one; !r.eatP(",") {
+			break
+		}
+	}
+	if !r.eatP("}") {
+		r.pos = start
+		r.skipBalanced()
+		return nil, false
+	}
+	return n, true
 }
 
 // outward reads an argument that a method sets: int.TryParse(s, out var n) sets
@@ -1191,7 +1279,8 @@ func (r *loose) postfix(n *Node) *Node {
 				}
 				if next.kind == tPunct && next.text == "<" && r.lang == Rust { // turbofish
 					r.pos++
-					if r.generics() {
+					if first := r.at(1); r.generics() {
+						n.Alias = first.text
 						continue
 					}
 				}

@@ -169,6 +169,7 @@ var Servers = map[string]Server{
 	"spring":            {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "SERVER_PORT", OverHost: "SERVER_ADDRESS"},
 	"quarkus":           {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "QUARKUS_HTTP_PORT", OverHost: "QUARKUS_HTTP_HOST"},
 	"java":              {Host: "any", EmptyHost: "loopback", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
+	"http4k":            {Host: "any", EmptyHost: "any", Port: 8000, NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
 	"javalin":           {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
 	"vert.x":            {Host: "any", EmptyHost: "any", Port: 80, NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
 	"ktor":              {Host: "any", EmptyHost: "any", Port: 80, NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},

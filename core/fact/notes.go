@@ -94,6 +94,7 @@ var Notes = []Note{
 	{"ktor", "embeddedServer of Ktor", "3.2", "Ktor, \"Configuration in code\""},
 	{"ktor engine", "EngineMain of Ktor", "3.2", "Ktor, \"Configuration in a file\""},
 	{"play", "Play", "3.0", "Play, \"Production configuration\", and its reference.conf"},
+	{"http4k", "http4k: SunHttp, Jetty, Undertow, Netty, Helidon, Ktor, Apache", "6.0", "documentation of each"},
 	{"javalin", "Javalin, Spark, Undertow, Jetty", "6.7", "documentation of each"},
 	{"vert.x", "Vert.x", "5.0", "Vert.x core, \"Writing HTTP servers\""},
 	{"go", "net/http and the routers on it", "Go 1.26", measured},

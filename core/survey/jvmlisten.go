@@ -18,7 +18,7 @@ type socket struct {
 // sockets are the calls of Java and Kotlin that listen: what makes the object,
 // a space, and the method; or the function alone. Sources: documentation of
 // Java SE 21 (java.net, jdk.httpserver), Javalin 6, Spark 2.9, Vert.x 5,
-// Undertow 2, Jetty 12, Ktor 3, Helidon 4; read 2026-11.
+// Undertow 2, Jetty 12, Ktor 3, Helidon 4, http4k 6; read 2026-11.
 var sockets = map[string]socket{
 	"HttpServer.create": {"java", 0, -1, -1}, "HttpsServer.create": {"java", 0, -1, -1},
 	"HttpServer.create() bind": {"java", 0, -1, -1}, "HttpsServer.create() bind": {"java", 0, -1, -1},
@@ -37,6 +37,14 @@ var sockets = map[string]socket{
 	"io.ktor.server.engine.embeddedServer":                  {"ktor", -1, 1, -1},
 	"fi.iki.elonen.NanoHTTPD()":                             {"java", -1, 0, -1},
 	"com.linecorp.armeria.Server.builder() http":            {"java", -1, 0, -1},
+	"org.http4k.server.SunHttp()":                           {"http4k", -1, 0, -1},
+	"org.http4k.server.Jetty()":                             {"http4k", -1, 0, -1},
+	"org.http4k.server.Undertow()":                          {"http4k", -1, 0, -1},
+	"org.http4k.server.Netty()":                             {"http4k", -1, 0, -1},
+	"org.http4k.server.Helidon()":                           {"http4k", -1, 0, -1},
+	"org.http4k.server.KtorCIO()":                           {"http4k", -1, 0, -1},
+	"org.http4k.server.KtorNetty()":                         {"http4k", -1, 0, -1},
+	"org.http4k.server.ApacheServer()":                      {"http4k", -1, 0, -1},
 }
 
 // setters are the methods of a chain of settings, or of the options that it is

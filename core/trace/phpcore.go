@@ -188,6 +188,12 @@ func (m *machine) phSpecial(name string, n *code.Node, s *scope) (any, bool, err
 	return nil, false, nil
 }
 
+// phOffsets and phUnmatched are PREG_OFFSET_CAPTURE and PREG_UNMATCHED_AS_NULL (PHP
+// manual, "PCRE: Predefined Constants").
+const phOffsets, phUnmatched = integer(256), integer(512)
+
+var phFlags = map[string]integer{"PREG_OFFSET_CAPTURE": phOffsets, "PREG_UNMATCHED_AS_NULL": phUnmatched}
+
 // phPattern is a pattern of preg_match as package regexp reads it.
 func (m *machine) phPattern(text string) (*regexp.Regexp, error) {
 	if len(text) < 2 {
@@ -736,10 +742,27 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 		if err != nil {
 			return nil, true, err
 		}
-		loc := re.FindStringSubmatch(text(1))
+		loc := re.FindStringSubmatchIndex(text(1))
 		found := phArray()
 		names := re.SubexpNames()
-		for i, t := range loc {
+		flags, _ := arg(3).(integer)
+		if o, ok := arg(3).(*opaque); ok {
+			flags = phFlags[o.path]
+		}
+		if flags&phOffsets != 0 {
+			return nil, true, undecided("where in a text something was found")
+		}
+		last := len(loc)/2 - 1
+		for last > 0 && loc[2*last] < 0 && flags&phUnmatched == 0 { // the last groups that take no part are not there
+			last--
+		}
+		for i := 0; i <= last; i++ {
+			var t any
+			if loc[2*i] >= 0 {
+				t = text(1)[loc[2*i]:loc[2*i+1]]
+			} else if flags&phUnmatched == 0 {
+				t = ""
+			}
 			if names[i] != "" {
 				found.set(names[i], t)
 			}

@@ -239,5 +239,8 @@ func (e *Eval) dotnetMember(n *code.Node, s *code.Scope, c *context) *Value {
 	if key, ok := strings.CutPrefix(base.Text, "configuration "); ok && base.Kind == External { // an object that a section is put into
 		return op("dotnetvalue", true, at, e.setting(key+n.Name, at))
 	}
+	if n.Name == "Length" && (base.Kind == Env || base.Kind == Str || base.Kind == Op || base.Kind == List) {
+		return op("length", true, at, base)
+	}
 	return nil
 }

@@ -1,6 +1,7 @@
 package value
 
 import (
+	"bytes"
 	"strconv"
 	"strings"
 
@@ -19,6 +20,21 @@ var rustSame = map[string]bool{
 // arguments, work on results and options, and make addresses (Rust standard
 // library 1.91; clap 4, derive reference; envy 0.4); nil for any other call.
 func (e *Eval) rustCall(n *code.Node, s *code.Scope, c *context) *Value {
+	v := e.rustCalled(n, s, c)
+	if n.Alias == "" {
+		return v
+	}
+	of := v
+	for of != nil && of.Kind == Op && (of.Text == "unwrap" || of.Text == "catch") {
+		of = of.Kids[0]
+	}
+	if of != nil && of.Kind == External && of.Text == "envy" { // the type stands at the name that it is bound to
+		return e.envy(n.Alias, of.Kids[0].Text, of.At)
+	}
+	return v
+}
+
+func (e *Eval) rustCalled(n *code.Node, s *code.Scope, c *context) *Value {
 	callee := n.Kid(0)
 	at := s.File.At(n)
 	arg := func(i int) *Value {
@@ -43,6 +59,14 @@ func (e *Eval) rustCall(n *code.Node, s *code.Scope, c *context) *Value {
 			return e.rustFormat(n, s, c)
 		case "String.new":
 			return text("", at)
+		case "matches":
+			if len(n.Kids) > 2 {
+				if v := e.rustMatches(arg(0), n.Kids[2], s, c, at); v != nil {
+					return v
+				}
+			}
+		case "option_env", "env": // of the machine that builds
+			return unknown("a variable that is read while it is built", at)
 		case "max", "cmp.max", "min", "cmp.min":
 			if len(n.Kids) == 3 {
 				return op(last, true, at, arg(0), arg(1))
@@ -76,7 +100,7 @@ func (e *Eval) rustCall(n *code.Node, s *code.Scope, c *context) *Value {
 		case "String.from_utf8", "fs.read_to_string":
 			return unknown("what a file holds", at)
 		case "envy.from_env":
-			return &Value{Kind: External, Text: "envy", At: at}
+			return e.envy(callee.Alias, "", at)
 		}
 		if rustSame[two] || rustSame[last] && !strings.Contains(path, ".") {
 			return arg(0)
@@ -100,6 +124,11 @@ func (e *Eval) rustCall(n *code.Node, s *code.Scope, c *context) *Value {
 	if (name == "get_one" || name == "value_of" || name == "get_flag") && n.Kid(1).Is(code.String) {
 		if v := e.clapArg(n.Kids[1].Name, at); v != nil {
 			return v
+		}
+	}
+	if name == "from_env" && callee.Kid(0).Is(code.Call) && Tail(callee.Kid(0).Kid(0).Dotted(), 2) == "envy.prefixed" {
+		if p := e.expr(callee.Kid(0).Kid(1), s, c); p.Kind == Str {
+			return e.envy(callee.Alias, p.Text, at)
 		}
 	}
 	base := e.expr(callee.Kid(0), s, c)
@@ -285,6 +314,9 @@ func (e *Eval) rustBound(n *code.Node, s *code.Scope) bool {
 	}
 	if n.Name == "self" {
 		return true
+	}
+	if after := s.File.Src[min(int(n.End), len(s.File.Src)):]; bytes.HasPrefix(after, []byte("::")) { // a module, whatever variables are called
+		return false
 	}
 	for x := s; x != nil; x = x.Parent {
 		if bs := x.Names[n.Name]; len(bs) > 0 && x.Class == nil || len(bs) > 0 && x.Func != nil {
@@ -509,14 +541,128 @@ func (e *Eval) rustMember(n *code.Node, s *code.Scope, c *context) *Value {
 				continue
 			}
 		}
-	case base.Kind == External && base.Text == "envy":
-		return &Value{Kind: Env, Text: strings.ToUpper(n.Name), Unset: Raises, At: at}
 	case base.Kind == List && len(base.Kids) > 0 && strings.Trim(n.Name, "0123456789") == "": // a tuple
 		if i, err := strconv.Atoi(n.Name); err == nil && i < len(base.Kids) {
 			return base.Kids[i]
 		}
 	}
 	return nil
+}
+
+// rustMatches tests a value against a pattern of matches!: Ok(…), Some(…), a text
+// or a number, a name, and these with | between them; nil for any other.
+func (e *Eval) rustMatches(v *Value, p *code.Node, s *code.Scope, c *context, at place.Span) *Value {
+	holds := func(v *Value) *Value { return op("holds", true, at, v) }
+	switch {
+	case p.Is(code.Binary) && p.Name == "|":
+		a, b := e.rustMatches(v, p.Kid(0), s, c, at), e.rustMatches(v, p.Kid(1), s, c, at)
+		if a == nil || b == nil {
+			return nil
+		}
+		return op("||", true, at, a, b)
+	case p.Is(code.Call) && len(p.Kids) == 2:
+		switch p.Kid(0).Dotted() {
+		case "Ok", "Some":
+			inner := e.rustMatches(v, p.Kids[1], s, c, at)
+			if inner == nil {
+				return nil
+			}
+			return &Value{Kind: Cond, Py: true, At: at, Kids: []*Value{holds(v), inner, boolean(false, at)}}
+		case "Err":
+			if p.Kids[1].Is(code.Name) {
+				return op("!", true, at, holds(v))
+			}
+		}
+	case p.Is(code.Name) && p.Name == "None":
+		return op("!", true, at, holds(v))
+	case p.Is(code.Name) && p.Name != "" && (p.Name == "_" || p.Name[0] >= 'a'):
+		return boolean(true, at)
+	case p.Is(code.String), p.Is(code.Number):
+		return op("==", true, at, v, e.expr(p, s, c))
+	}
+	return nil
+}
+
+// envy is a struct whose fields are read from the environment, each by its name in
+// capitals behind a prefix; serde says what stands where one is not set (envy 0.4,
+// serde 1, "Field attributes").
+func (e *Eval) envy(name, prefix string, at place.Span) *Value {
+	cls, f := e.rustStruct(name)
+	if name == "" || cls == nil {
+		return &Value{Kind: External, Text: "envy", At: at, Kids: []*Value{text(prefix, at)}}
+	}
+	o := &Value{Kind: Object, Text: cls.Name, At: f.At(cls)}
+	for _, b := range cls.Kid(1).Kids {
+		if !b.Is(code.Bind) {
+			continue
+		}
+		field := b.Kid(0).Name
+		v := &Value{Kind: Env, Text: strings.ToUpper(prefix + field), Unset: Raises, At: f.At(b)}
+		var def *Value
+		if b.Alias == "Option" {
+			def = &Value{Kind: Null, At: v.At}
+		}
+		for _, m := range b.Kids[2:] {
+			if m.Kid(0).Dotted() != "serde" {
+				continue
+			}
+			for _, a := range m.Args() {
+				switch given := a.Kid(0); a.Name {
+				case "rename":
+					if given.Is(code.String) {
+						v.Text = strings.ToUpper(prefix + given.Name)
+					}
+				case "default":
+					if def = rustZero(b.Alias, v.At); given.Is(code.String) && !a.Is(code.Name) {
+						def = e.rustNamed(given.Name, f)
+					}
+				case "flatten", "alias", "deserialize_with", "with", "skip":
+					def = unknown("a field of its own form", v.At)
+				}
+			}
+		}
+		w := v
+		if rustNumbers[b.Alias] {
+			w = op("unwrap", true, v.At, op("rustparse", true, v.At, v))
+		}
+		if def != nil {
+			v.Unset = ReadsNull
+			w = &Value{Kind: Cond, Py: true, At: v.At, Kids: []*Value{op("holds", true, v.At, v), w, def}}
+		}
+		o.Keys, o.Kids = append(o.Keys, field), append(o.Kids, w)
+	}
+	return o
+}
+
+// rustNumbers are the types of whole numbers.
+var rustNumbers = map[string]bool{"u8": true, "u16": true, "u32": true, "u64": true, "usize": true, "i8": true, "i16": true, "i32": true, "i64": true, "isize": true}
+
+// rustZero is the default of a type.
+func rustZero(name string, at place.Span) *Value {
+	switch {
+	case name == "String":
+		return text("", at)
+	case name == "bool":
+		return boolean(false, at)
+	case name == "Option":
+		return &Value{Kind: Null, At: at}
+	case rustNumbers[name]:
+		return number(0, at)
+	}
+	return unknown("the default of "+name, at)
+}
+
+// rustNamed is what a function gives that an attribute names by its path.
+func (e *Eval) rustNamed(path string, f *code.File) *Value {
+	last := Tail(strings.ReplaceAll(path, "::", "."), 1)
+	for _, g := range e.rustFiles(f) {
+		for fn := range g.Funcs {
+			if fn.Is(code.Func) && fn.Name == last {
+				return e.invoke(&Value{Kind: Func, Text: last, At: g.At(fn), ref: &ref{file: g, node: fn, scope: g.Top}}, nil, nil, nil)
+			}
+		}
+	}
+	return unknown("what "+path+" gives", place.Span{})
 }
 
 // clapField gives a field of a derived parser: the option, the variable, the
