@@ -132,6 +132,7 @@ type Target struct {
 	Factory  bool
 	Args     []command.Word // what the program itself is given, where the runtime says it
 	Meant    string         // what was probably meant, where it is not there
+	Folder   bool           // it is a folder that is served
 	Case     string         // the file that would be found if letter case did not count
 }
 

@@ -48,10 +48,36 @@ type Listener struct {
 	Ended string
 	// Net reports whether the runtime keeps it from listening there; nil: from nowhere.
 	Net func(Outcome) bool
+	// Commanded is what the command makes of other variables and puts into the
+	// environment, for the server to read by itself.
+	Commanded []Assigned
 	// Follow says what it does in an environment by going through the program, for
 	// what its values do not tell; ok is false where that does not tell it either.
 	// Nil: there is no such way.
 	Follow func(value.Environ) (out Outcome, ok bool)
+}
+
+// Assigned is a variable that a command sets.
+type Assigned struct {
+	Name  string
+	Value *value.Value
+}
+
+// commanded puts into an environment what the command sets in it.
+func (l *Listener) commanded(env value.Environ) value.Environ {
+	if len(l.Commanded) == 0 {
+		return env
+	}
+	more := map[string]string{}
+	for _, s := range l.Commanded {
+		switch o := s.Value.Under(env); o.Kind {
+		case value.Str:
+			more[s.Name] = o.Text
+		case value.Num:
+			more[s.Name] = strconv.FormatFloat(o.Num, 'f', -1, 64)
+		}
+	}
+	return env.With(more)
 }
 
 // View is a listener as reports show it.
@@ -252,6 +278,7 @@ func (l *Listener) Under(env value.Environ) Outcome {
 		env = env.Early()
 	}
 	given := env
+	env = l.commanded(env)
 	out := l.under(env)
 	if out.Outcome == "skipped" && !env.Worker && slices.ContainsFunc(l.Guards, value.Forks) {
 		env.Worker = true
@@ -962,6 +989,9 @@ func (l *Listener) PortVariables() []*value.Value {
 		for e := range strings.FieldsSeq(Servers[l.Server].PortEnv) {
 			list = append(list, value.Variable(e, value.ReadsUndef, l.At))
 		}
+	}
+	for _, s := range l.Commanded {
+		list = append(list, s.Value.Variables()...)
 	}
 	return list
 }

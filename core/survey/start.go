@@ -326,6 +326,11 @@ func (s *Starter) bind(st *fact.Start, b Beginning) {
 			}
 			*p = (*p).Substitute(set).Fallbacks(b.EnvValues)
 		}
+		for _, a := range st.Final.Env {
+			if a.Value != nil && a.Value.Kind != value.Str && !mentions(l, a.Name) {
+				l.Commanded = append(l.Commanded, fact.Assigned{Name: a.Name, Value: a.Value})
+			}
+		}
 		// A variable of the server's own that the command sets from another.
 		for name := range strings.FieldsSeq(fact.Servers[l.Server].PortEnv) {
 			if v := set[name]; v != nil && l.Port == nil && l.Bind == nil {
@@ -338,6 +343,13 @@ func (s *Starter) bind(st *fact.Start, b Beginning) {
 			}
 		}
 	}
+}
+
+// mentions reports whether what a listener is given depends on a variable.
+func mentions(l *fact.Listener, name string) bool {
+	return slices.ContainsFunc([]*value.Value{l.Host, l.Port, l.Bind}, func(v *value.Value) bool {
+		return v != nil && slices.ContainsFunc(v.Variables(), func(x *value.Value) bool { return x.Text == name })
+	})
 }
 
 func index(words []command.Word, text string) int {

@@ -47,6 +47,9 @@ var noFallback = &rules.Rule{
 			if at.Line == 0 {
 				at = l.PortAt
 			}
+			if on.Host.Port.How != "declared" && on.Code.Source == "process file" && on.Code.At.File == at.File { // the command names it, which only the host runs
+				continue
+			}
 			what := "the program ends at start"
 			if bare.Outcome == "listens" {
 				what = "it listens on a port that nobody knows"

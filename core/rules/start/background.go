@@ -71,6 +71,15 @@ func background(s *fact.Start) (why string, at place.Span, remedy string) {
 		}
 	}
 	switch f.Program {
+	case "mix":
+		if len(f.Args) > 0 && f.Args[0].Text == "run" && !strings.Contains(words, " --no-halt ") {
+			for _, a := range f.Args[1:] {
+				if !a.Literal() || !strings.HasPrefix(a.Text, "-") || a.Text == "-e" || a.Text == "-r" || a.Text == "--eval" || a.Text == "--require" { // a script may wait
+					return "", at, ""
+				}
+			}
+			return "mix run starts the application and returns: the host sees an exit", f.Args[0].At, "mix run --no-halt"
+		}
 	case "nginx":
 		if on, ok := directive(f, "daemon"); ok && on == "off" || strings.Contains(words, " -t ") || strings.Contains(words, " -v ") {
 			return "", at, ""

@@ -49,6 +49,10 @@ var targetMissing = &rules.Rule{
 			if from == "" {
 				from = "the root of the tree"
 			}
+			if t.Folder {
+				p.Report(on, 0, rules.Finding{Where: t.At, Trail: s.Final.Steps, Message: fmt.Sprintf("serves the folder %s, which is nowhere seen from %s: the server ends at start", t.Named, from), Remedy: near(p, s, t.Named)})
+				continue
+			}
 			if t.Meant != "" {
 				p.Report(on, 0, rules.Finding{Where: t.At, Trail: s.Final.Steps, Message: fmt.Sprintf("starts the class %s, which no source of its package declares; %s has a main method", t.Named, t.Meant), Remedy: t.Meant})
 				continue

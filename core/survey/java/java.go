@@ -965,9 +965,9 @@ func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*f
 					return &fact.Target{Named: w.Text, At: w.At, Kind: command.FileTarget, Built: true, File: w.Text, Sourced: src, Args: after1(f.Args, w)}, "", true
 				}
 			}
-			for _, ext := range []string{".java", ".kt"} {
-				src := c.Path("src/main/" + map[string]string{".java": "java", ".kt": "kotlin"}[ext] + "/" + strings.ReplaceAll(w.Text, ".", "/") + ext)
-				if w.Literal() && t.Has(src) {
+			for _, src := range []string{"java/" + strings.ReplaceAll(w.Text, ".", "/") + ".java", "kotlin/" + strings.ReplaceAll(w.Text, ".", "/") + ".kt", "kotlin/" + strings.ReplaceAll(strings.TrimSuffix(w.Text, "Kt"), ".", "/") + ".kt"} {
+				src = c.Path("src/main/" + src)
+				if w.Literal() && t.Has(src) && (!strings.HasSuffix(src, w.Text[strings.LastIndexByte(w.Text, '.')+1:]+".kt") || !nowhere(t, c, f.Dir, w)) {
 					return &fact.Target{Named: w.Text, At: w.At, Kind: command.FileTarget, Built: true, File: w.Text, Sourced: src, Args: after1(f.Args, w)}, "", true
 				}
 			}
@@ -1006,8 +1006,14 @@ var others = map[string]bool{".scala": true, ".groovy": true, ".clj": true, ".cl
 func elsewhere(t *source.Tree, name string) bool {
 	for _, e := range t.Below("") {
 		end := path.Ext(e.Path)
-		if others[end] || (end == ".java" || end == ".kt") && strings.TrimSuffix(path.Base(e.Path), end) == name || end == ".kt" && survey.Mentions(t, e.Path, "JvmName") {
+		base := strings.TrimSuffix(path.Base(e.Path), end)
+		if others[end] || end == ".java" && base == name || end == ".kt" && (base+"Kt" == name || survey.Mentions(t, e.Path, "JvmName")) {
 			return true
+		}
+		for _, kind := range []string{"class ", "object ", "interface "} { // in a file of any name
+			if end == ".kt" && survey.Mentions(t, e.Path, kind+name) {
+				return true
+			}
 		}
 	}
 	return false
@@ -1025,7 +1031,7 @@ func nowhere(t *source.Tree, c *fact.Component, from string, w command.Word) boo
 	} else {
 		folder = ""
 	}
-	if name == "" || name[0] < 'A' || name[0] > 'Z' || strings.HasSuffix(name, "Kt") || elsewhere(t, name) {
+	if name == "" || name[0] < 'A' || name[0] > 'Z' || elsewhere(t, name) {
 		return false
 	}
 	known := false

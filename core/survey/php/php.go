@@ -273,6 +273,9 @@ func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*f
 	if w, ok, _ := f.Flag("-t"); ok && w.Literal() {
 		if p, in := source.Join(f.Dir, w.Text); in {
 			root = p
+			if _, ignored := t.IgnoreRule(p + "/"); p != "" && !ignored && !t.HasDir(p) && !t.Has(p) && !t.Has(survey.Join(f.Dir, "package.json")) { // nor does a build make it
+				return &fact.Target{Named: w.Text, At: w.At, Kind: command.FileTarget, Folder: true}, "", true
+			}
 		}
 	}
 	for i, w := range f.Free() {
