@@ -249,6 +249,16 @@ func (r *lineReader) choose(test *value.Value, not bool, then, otherwise func())
 			return
 		}
 	}
+	if test != nil && r.with != nil { // the environment decides
+		if holds, ok := test.Under(*r.with).Truth(false); ok {
+			if holds != not {
+				then()
+			} else if otherwise != nil {
+				otherwise()
+			}
+			return
+		}
+	}
 	yes := r.branch(then, Test{test, not}) // in the order in which they stand
 	no := r.branch(otherwise, Test{test, !not})
 	if not {
@@ -348,7 +358,7 @@ func (r *lineReader) caseItems(word *value.Value, items []*syntax.CaseItem) {
 		if pat.Literal() && !strings.ContainsAny(pat.Text, "*?[") {
 			one = same(word, pat.Value)
 		} else {
-			one = value.NotKnown("a pattern of the script", pat.At)
+			one = value.Shell("glob", pat.At, word, r.pattern(p))
 		}
 		if k == 0 {
 			test = one
@@ -370,6 +380,18 @@ func same(a, b *value.Value) *value.Value {
 func (r *lineReader) test(s *syntax.Stmt) (test *value.Value, not bool) {
 	if s == nil || s.Background {
 		return nil, false
+	}
+	at := r.o.span(s.Pos(), s.End())
+	switch c := s.Cmd.(type) {
+	case *syntax.BinaryCmd: // [ X ] && [ Y ]
+		if c.Op != syntax.AndStmt && c.Op != syntax.OrStmt {
+			return nil, false
+		}
+		return joined(r.condition(c.X), r.condition(c.Y), c.Op == syntax.AndStmt, at), s.Negated
+	case *syntax.CallExpr:
+		if len(c.Args) == 1 && (c.Args[0].Lit() == "true" || c.Args[0].Lit() == ":") {
+			return value.Yes(at), s.Negated
+		}
 	}
 	empty := func(w *syntax.Word) *value.Value {
 		v := r.word(w).Value
@@ -406,16 +428,31 @@ func (r *lineReader) test(s *syntax.Stmt) (test *value.Value, not bool) {
 			return same(r.word(args[0]).Value, r.word(args[2]).Value), not
 		case len(args) == 3 && (args[1].Lit() == "!=" || args[1].Lit() == "-ne"):
 			return same(r.word(args[0]).Value, r.word(args[2]).Value), !not
+		case len(args) == 3 && numeric[args[1].Lit()] != "":
+			return value.Compared(numeric[args[1].Lit()], r.word(args[0]).Value, r.word(args[2]).Value, at), not
 		}
 	case *syntax.TestClause:
 		not = s.Negated
 		x := c.X
+		if b, ok := x.(*syntax.BinaryTest); ok && (b.Op == syntax.AndTest || b.Op == syntax.OrTest) { // [[ X && Y ]]
+			half := func(x syntax.TestExpr) *value.Value {
+				return r.condition(&syntax.Stmt{Position: s.Position, Cmd: &syntax.TestClause{Left: c.Left, Right: c.Right, X: x}})
+			}
+			return joined(half(b.X), half(b.Y), b.Op == syntax.AndTest, at), not
+		}
 		for {
 			u, ok := x.(*syntax.UnaryTest)
 			if !ok || u.Op != syntax.TsNot {
 				break
 			}
 			x, not = u.X, !not
+		}
+		for {
+			p, ok := x.(*syntax.ParenTest)
+			if !ok {
+				break
+			}
+			return r.condition(&syntax.Stmt{Position: s.Position, Cmd: &syntax.TestClause{Left: c.Left, Right: c.Right, X: p.X}}), not
 		}
 		switch x := x.(type) {
 		case *syntax.Word:
@@ -431,8 +468,22 @@ func (r *lineReader) test(s *syntax.Stmt) (test *value.Value, not bool) {
 		case *syntax.BinaryTest:
 			a, ok := x.X.(*syntax.Word)
 			b, ok2 := x.Y.(*syntax.Word)
-			if !ok || !ok2 || strings.ContainsAny(r.word(b).Text, "*?[") {
+			if !ok || !ok2 {
 				break
+			}
+			switch x.Op {
+			case syntax.TsReMatch:
+				if p := r.word(b); p.Literal() {
+					return value.Shell("regex", at, r.word(a).Value, value.Text(ere(b, p.Text), p.At)), not
+				}
+				return nil, false
+			case syntax.TsMatch, syntax.TsMatchShort, syntax.TsNoMatch:
+				if p := r.pattern(b); p.Kind == value.Str && strings.ContainsAny(p.Text, `*?[\`) {
+					return value.Shell("glob", at, r.word(a).Value, p), not != (x.Op == syntax.TsNoMatch)
+				}
+			}
+			if name := numeric[x.Op.String()]; name != "" {
+				return value.Compared(name, r.word(a).Value, r.word(b).Value, at), not
 			}
 			switch x.Op {
 			case syntax.TsMatch, syntax.TsMatchShort:
@@ -443,6 +494,37 @@ func (r *lineReader) test(s *syntax.Stmt) (test *value.Value, not bool) {
 		}
 	}
 	return nil, false
+}
+
+// numeric are the comparisons of whole numbers.
+var numeric = map[string]string{"-gt": ">", "-lt": "<", "-ge": ">=", "-le": "<="}
+
+// ere is a regular expression as it stands in a script: what is escaped stays so.
+func ere(w *syntax.Word, text string) string {
+	if l := w.Lit(); l != "" {
+		return l
+	}
+	return text
+}
+
+// condition is whether a test holds; nil where that cannot be told.
+func (r *lineReader) condition(s *syntax.Stmt) *value.Value {
+	v, not := r.test(s)
+	if v != nil && not {
+		return value.Not(v)
+	}
+	return v
+}
+
+// joined are two tests with && or || between them; nil where neither can be told.
+func joined(a, b *value.Value, both bool, at place.Span) *value.Value {
+	if a == nil || b == nil {
+		return nil
+	}
+	if both {
+		return value.Both(a, b, at)
+	}
+	return value.AnyOf(a, b, at)
 }
 
 // runs says whether a command runs in an environment, by what it stands under;

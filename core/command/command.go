@@ -9,6 +9,7 @@ import (
 	"errors"
 	"path"
 	"slices"
+	"strconv"
 	"strings"
 
 	"mvdan.cc/sh/v3/syntax"
@@ -24,6 +25,7 @@ type Word struct {
 	At     place.Span
 	Bare   bool // not quoted: an empty value makes the word vanish
 	Single bool // in single quotes or in an exec form: nothing is expanded
+	Split  bool // a variable without quotes: it becomes a word for each of its own
 }
 
 // Literal reports whether the word is plain text.
@@ -75,6 +77,7 @@ type origin struct {
 	read   func(name string) (string, bool) // a file of the tree that ships; nil: none is read
 	dir    string                           // the folder that a script runs in
 	script string                           // the script itself
+	with   *value.Environ                   // the environment that it runs in; nil where none is given
 }
 
 func (o origin) span(pos, end syntax.Pos) place.Span {
@@ -98,9 +101,10 @@ func (o origin) span(pos, end syntax.Pos) place.Span {
 func Parse(text string, at place.Span) (Line, error) { return parse(text, origin{at: at}) }
 
 // ParseFile reads a shell script that is given arguments; read gives the files
-// of the tree that it may take in, seen from the folder it runs in.
-func ParseFile(name, text string, args []Word, dir string, read func(name string) (string, bool)) (Line, error) {
-	line, err := parse(text, origin{at: place.Whole(name), file: true, given: true, args: args, read: read, dir: dir, script: name})
+// of the tree that it may take in, seen from the folder it runs in, and with the
+// environment, where one is given.
+func ParseFile(name, text string, args []Word, dir string, with *value.Environ, read func(name string) (string, bool)) (Line, error) {
+	line, err := parse(text, origin{at: place.Whole(name), file: true, given: true, args: args, read: read, dir: dir, script: name, with: with})
 	line.File = name
 	return line, err
 }
@@ -138,7 +142,7 @@ func parse(text string, o origin) (Line, error) {
 	if err != nil {
 		return Line{}, err
 	}
-	r := &lineReader{o: o, given: o.given, args: o.args}
+	r := &lineReader{o: o, given: o.given, args: o.args, with: o.with}
 	for _, s := range f.Stmts {
 		r.stmt(s, false)
 	}
@@ -162,6 +166,13 @@ type lineReader struct {
 	tests    []Test            // what decides about these
 	branches int               // how many there were
 	taken    int               // files that were taken in
+	with     *value.Environ    // the environment that it runs in; nil where none is given
+
+	substitutions int    // how many $(…) were worked out
+	prints        bool   // what commands print is of interest
+	printing      int    // the branches around the substitution
+	lost          bool   // what is printed cannot be told
+	gone          string // a file that was taken in and cannot be read: what it sets is not known
 }
 
 func (r *lineReader) stmt(s *syntax.Stmt, guarded bool) {
@@ -201,15 +212,21 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 				r.exportsAll(c.Args[1:])
 			case name == "cd":
 				r.changes(c.Args[1:])
-			case (name == "." || name == "source") && len(c.Args) > 1 && r.takes(c.Args[1], guarded):
-				return
+			case (name == "." || name == "source") && len(c.Args) > 1:
+				if r.takes(c.Args[1], guarded) {
+					return
+				}
+				if file := r.word(c.Args[1]); !settings[path.Base(file.Text)] {
+					r.gone = file.Text
+				}
 			}
 			if body, ok := r.funcs[name]; ok {
 				if body != nil && r.calls < maxCalls {
 					r.calls++
-					given := r.given
-					r.given = false // a function has arguments of its own
-					defer func() { r.given = given }()
+					given, args := r.given, r.args
+					own := r.words(c.Args[1:])
+					r.given, r.args = len(own) <= 64, own // a function has arguments of its own
+					defer func() { r.given, r.args = given, args }()
 					r.funcs[name] = nil // it does not call itself
 					r.stmt(body, guarded)
 					r.funcs[name] = body
@@ -237,15 +254,11 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 			}
 		}
 		for _, w := range c.Args {
-			if r.given && len(r.args) > 0 && whole(w) {
-				s.Words, s.Handed = append(s.Words, r.args...), true
-				continue
-			}
-			if list, ok := r.elements(w); ok {
-				s.Words = append(s.Words, list...)
-				continue
-			}
-			s.Words = append(s.Words, r.word(w))
+			s.Handed = s.Handed || r.given && len(r.args) > 0 && whole(w)
+		}
+		s.Words = r.words(c.Args)
+		if r.prints && len(s.Words) > 0 {
+			r.print(s.Words[0].Text, s.Words[1:], s.At)
 		}
 		if len(s.Words) > 0 || len(s.Env) > 0 {
 			r.list = append(r.list, s)
@@ -344,6 +357,27 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 	}
 }
 
+// settings are files that scripts take in for the programs that they set up, not for
+// variables of the application.
+var settings = map[string]bool{"activate": true, "nvm.sh": true, "rvm": true, "env": true, "profile": true, ".profile": true, ".bashrc": true, ".bash_profile": true, ".asdf": true, "asdf.sh": true, "chruby.sh": true}
+
+// words are the words of a command, with the arguments of the script and lists in
+// their places.
+func (r *lineReader) words(args []*syntax.Word) (list []Word) {
+	for _, w := range args {
+		if r.given && len(r.args) > 0 && whole(w) {
+			list = append(list, r.args...)
+			continue
+		}
+		if more, ok := r.elements(w); ok {
+			list = append(list, more...)
+			continue
+		}
+		list = append(list, r.word(w).spread()...)
+	}
+	return list
+}
+
 func (r *lineReader) word(w *syntax.Word) Word {
 	at := r.o.span(w.Pos(), w.End())
 	v, bare, single := r.parts(w.Parts, at)
@@ -353,7 +387,14 @@ func (r *lineReader) word(w *syntax.Word) Word {
 	} else {
 		_ = syntax.NewPrinter().Print(&b, w)
 	}
-	return Word{Value: v, Text: b.String(), At: at, Bare: bare, Single: single}
+	split := false
+	if len(w.Parts) == 1 {
+		switch w.Parts[0].(type) {
+		case *syntax.ParamExp, *syntax.CmdSubst:
+			split = true
+		}
+	}
+	return Word{Value: v, Text: b.String(), At: at, Bare: bare, Single: single, Split: split}
 }
 
 func (r *lineReader) parts(parts []syntax.WordPart, at place.Span) (v *value.Value, bare, single bool) {
@@ -378,6 +419,8 @@ func (r *lineReader) parts(parts []syntax.WordPart, at place.Span) (v *value.Val
 			} else {
 				list = append(list, value.NotKnown("a computed number", at))
 			}
+		case *syntax.CmdSubst:
+			list = append(list, r.substituted(p.Stmts, at))
 		default:
 			list = append(list, value.NotKnown("what a command prints", at))
 		}
@@ -416,11 +459,22 @@ func (r *lineReader) param(p *syntax.ParamExp, at place.Span) *value.Value {
 		v = a
 	} else if name == "" || strings.ContainsAny(name[:1], "0123456789@*#?$!-") {
 		return value.NotKnown("the arguments of a script", at)
-	} else {
-		v = value.Variable(name, value.ReadsEmpty, at)
+	} else if v = value.Variable(name, value.ReadsEmpty, at); r.gone != "" && (r.with == nil || !has(*r.with, name)) {
+		v = value.NotKnown("what "+r.gone+" sets", at)
+	}
+	if p.Index != nil {
+		if w, ok := p.Index.(*syntax.Word); ok && p.Length && (w.Lit() == "@" || w.Lit() == "*") && r.arrays[name] != nil { // they are counted, not their letters
+			return value.Text(strconv.Itoa(len(r.arrays[name])), at)
+		}
+		if v = r.element(p, at); v == nil {
+			return value.NotKnown("a part of $"+name, at)
+		}
+	}
+	if x := r.part(p, v, at); x != nil {
+		return x
 	}
 	if p.Exp == nil {
-		if p.Length || p.Repl != nil || p.Slice != nil || p.Index != nil {
+		if p.Length || p.Repl != nil || p.Slice != nil {
 			return value.NotKnown("a part of $"+name, at)
 		}
 		return v
@@ -443,13 +497,6 @@ func (r *lineReader) param(p *syntax.ParamExp, at place.Span) *value.Value {
 			r.set(name, u)
 		}
 		return u
-	case syntax.RemSmallPrefix, syntax.RemLargePrefix, syntax.RemSmallSuffix, syntax.RemLargeSuffix:
-		if v.Kind == value.Str && def.Kind == value.Str && !strings.ContainsAny(def.Text, "*?[\\") { // (POSIX.1-2024, "2.6.2 Parameter Expansion")
-			if p.Exp.Op == syntax.RemSmallPrefix || p.Exp.Op == syntax.RemLargePrefix {
-				return value.Text(strings.TrimPrefix(v.Text, def.Text), at)
-			}
-			return value.Text(strings.TrimSuffix(v.Text, def.Text), at)
-		}
 	case syntax.ErrorUnset:
 		w := *v
 		w.Unset = value.Raises
@@ -458,6 +505,28 @@ func (r *lineReader) param(p *syntax.ParamExp, at place.Span) *value.Value {
 		return value.Or(v, value.Variable(nobody, value.Raises, at), at)
 	}
 	return value.NotKnown("a part of $"+name, at)
+}
+
+func has(env value.Environ, name string) bool {
+	_, ok := env.Set[name]
+	return ok
+}
+
+// element is ${NAME[n]}; nil where it is not known.
+func (r *lineReader) element(p *syntax.ParamExp, at place.Span) *value.Value {
+	list := r.arrays[p.Param.Value]
+	w, ok := p.Index.(*syntax.Word)
+	if !ok || list == nil {
+		return nil
+	}
+	n, err := strconv.Atoi(w.Lit())
+	if err != nil || n < 0 {
+		return nil
+	}
+	if n >= len(list) {
+		return value.Text("", at)
+	}
+	return list[n].Value
 }
 
 // arithmetic reads what stands in $((…)); nil where that is not followed

@@ -268,7 +268,7 @@ func TestBranchesOfAScript(t *testing.T) {
 		{"if [ \"$SKY\" = clear ]; then PORT=1; elif [ \"$SKY\" != dark ]; then PORT=2; else PORT=3; fi", "", "2"},
 		{"case $SKY in clear|bright) PORT=1 ;; *) PORT=2 ;; esac", "SKY=bright", "1"},
 		{"case $SKY in clear|bright) PORT=1 ;; *) PORT=2 ;; esac", "SKY=dark", "2"},
-		{"case $SKY in cl*) PORT=1 ;; *) PORT=2 ;; esac", "SKY=clear", "unknown"},
+		{"case $SKY in cl*) PORT=1 ;; *) PORT=2 ;; esac", "SKY=clear", "1"},
 		{"if ! [ \"$SKY\" ]; then PORT=1; else PORT=2; fi", "SKY=x", "2"},
 		{"if test -f settings; then PORT=1; fi", "PORT=5", "unknown"},
 		{"for p in 1 2; do PORT=$p; done", "PORT=5", "unknown"},

@@ -110,7 +110,7 @@ type Missing struct {
 const maxFollow = 12
 
 // Follow goes from a command line to the program that ends up running.
-func Follow(line Line, c Context) Final { return follow(line, c, nil, nil, 0) }
+func Follow(line Line, c Context) Final { return follow(line, c, nil, nil, 0).optioned(c.With) }
 
 func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) Final {
 	if depth > maxFollow {
@@ -127,6 +127,7 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 	outer := env
 	over := false // another program has taken the place of the shell
 	for _, s := range line.Commands {
+		s.Words = spreadUnder(s.Words, c.With)
 		yes, sure := s.runs(c.With)
 		if over || !yes {
 			continue
@@ -441,7 +442,7 @@ func wrapped(name, flags string, words []Word, c Context, env []Assign, steps []
 			if !ok || strings.HasPrefix(k, "-") || strings.ContainsAny(k, "/ ") || name == "npx" {
 				break
 			}
-			val := rest[0].Value
+			val := dropPrefix(rest[0].Value, len(k)+1)
 			if rest[0].Literal() {
 				val = value.Text(v, rest[0].At)
 			}
@@ -723,7 +724,7 @@ func scriptFile(p string, w Word, args []Word, c Context, env []Assign, steps []
 	if strings.IndexByte(text, 0) >= 0 {
 		return Final{}, false
 	}
-	line, err := ParseFile(p, strings.ReplaceAll(text, "\r\n", "\n"), args, c.Dir, func(name string) (string, bool) {
+	line, err := ParseFile(p, strings.ReplaceAll(text, "\r\n", "\n"), args, c.Dir, c.With, func(name string) (string, bool) {
 		if c.Tree.State(name) != source.Shipped {
 			return "", false
 		}

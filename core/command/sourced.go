@@ -21,10 +21,18 @@ func (r *lineReader) inTree(w *syntax.Word) (string, bool) {
 		return p, true
 	}
 	word := r.word(w)
-	if r.o.read == nil || !word.Literal() || word.Text == "" || path.IsAbs(word.Text) {
+	if r.o.read == nil || !word.Literal() {
 		return "", false
 	}
-	return source.Join(r.o.dir, word.Text)
+	return r.treePath(word.Text)
+}
+
+// treePath gives a path that a script names as one of the tree.
+func (r *lineReader) treePath(p string) (string, bool) {
+	if p == "" || path.IsAbs(p) {
+		return "", false
+	}
+	return source.Join(r.o.dir, p)
 }
 
 // there reports whether a test asks for a file that ships: what is not there now

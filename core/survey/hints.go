@@ -115,6 +115,9 @@ func startedIn(t *source.Tree, f Folder, name string, starts func(line string) b
 				}
 				continue
 			}
+			if runtime == "ruby" && w == "-run" { // the server of files that Ruby comes with
+				return runtime
+			}
 			if runtime == "python" && (last == "-m" || strings.Contains(w, ":")) && module(t, f, w) {
 				return runtime
 			}

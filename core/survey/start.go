@@ -334,12 +334,12 @@ func (s *Starter) bind(st *fact.Start, b Beginning) {
 		// A variable of the server's own that the command sets from another.
 		for name := range strings.FieldsSeq(fact.Servers[l.Server].PortEnv) {
 			if v := set[name]; v != nil && l.Port == nil && l.Bind == nil {
-				l.Port, l.PortAt = v, v.At
+				l.PortAt = v.At
 			}
 		}
 		for name := range strings.FieldsSeq(fact.Servers[l.Server].HostEnv) {
 			if v := set[name]; v != nil && l.Host == nil && l.Bind == nil {
-				l.Host, l.HostAt = v, v.At
+				l.HostAt = v.At
 			}
 		}
 	}

@@ -364,7 +364,7 @@ func cameTo(e *value.Eval, r *trace.Result, l *fact.Listener, env value.Environ,
 			continue
 		}
 		for _, x := range listeners(e, c) {
-			x.Spare = l.Spare // what the command line of Bun says stands in
+			x.Spare, x.Commanded = l.Spare, l.Commanded // what the command line of Bun says stands in
 			o := x.Under(env)
 			if o.Outcome == "unknown" || o.Interface == "unknown" {
 				given := blanks(append(slices.Collect(maps.Values(c.Keys)), append(c.Args, c.Recv)...))
