@@ -786,7 +786,9 @@ func python(f Final) Final {
 				i++
 			}
 			if a.Text == "-c" {
-				f.Reason = "a program on the command line"
+				if f.Args = f.Args[i:]; len(f.Args) < 2 || !f.Args[1].Literal() {
+					f.Reason = "a program on the command line"
+				}
 				return f
 			}
 		default:
@@ -796,6 +798,28 @@ func python(f Final) Final {
 	}
 	f.Args = nil
 	return f
+}
+
+// Inlines are the flags behind which a program stands itself (the manuals of python,
+// node, bun, ruby and php, read 2026-11).
+var Inlines = map[string]string{"python": " -c ", "node": " -e --eval ", "bun": " -e --eval ", "ruby": " -e ", "php": " -r "}
+
+// Inline is the program that stands on the command line itself, and what it is given.
+func (f Final) Inline() (text Word, args []Word, ok bool) {
+	if f.Known == nil || f.Reason != "" || f.Missing != nil {
+		return Word{}, nil, false
+	}
+	for i, a := range f.Args {
+		switch {
+		case a.Text == "-run": // a library of Ruby that is such a program
+			return Word{}, nil, false
+		case strings.HasPrefix(a.Text, "-") && strings.Contains(Inlines[f.Known.Name], " "+a.Text+" ") && i+1 < len(f.Args) && f.Args[i+1].Literal():
+			return f.Args[i+1], f.Args[i+2:], true
+		case !strings.HasPrefix(a.Text, "-") && (i == 0 || !takesValue(f.Known, f.Args[i-1].Text)):
+			return Word{}, nil, false
+		}
+	}
+	return Word{}, nil, false
 }
 
 func takesValue(p *Program, flag string) bool {

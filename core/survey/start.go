@@ -71,7 +71,11 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 		}
 	}
 	prog := NewProgram(s.Tree, s.Runtime.Modules(s.Tree, s.C, dir), s.Cache)
-	s.target(st, ctx, prog, dir)
+	if w, args, ok := st.Final.Inline(); ok && w.At.File != "" {
+		st.Target = &fact.Target{Named: w.Text, File: prog.Inline(st.Final.Known.Name, w.Text, w.At), At: w.At, Kind: command.FileTarget, Args: args}
+	} else {
+		s.target(st, ctx, prog, dir)
+	}
 	main := ""
 	if st.Target != nil && st.Target.File != "" && st.Target.Kind == command.FileTarget {
 		main = st.Target.File

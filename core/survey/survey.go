@@ -15,6 +15,7 @@ import (
 	"ubique/core/code"
 	"ubique/core/document"
 	"ubique/core/fact"
+	"ubique/core/place"
 	"ubique/core/source"
 )
 
@@ -217,6 +218,8 @@ type Program struct {
 	// told is the language of files whose names and first lines do not tell it,
 	// and which a start gives to an interpreter.
 	told map[string]code.Language
+
+	inlined string // the file in which a command holds the program itself
 }
 
 // interpreters are the languages that runtimes take a file for. Sources: the
@@ -226,7 +229,7 @@ var interpreters = map[string]code.Language{"node": code.JSX, "bun": code.JSX, "
 // Tell notes that a runtime is started with the file.
 func (p *Program) Tell(name, runtime string) {
 	lang, ok := interpreters[runtime]
-	if !ok || path.Ext(name) != "" {
+	if !ok || path.Ext(name) != "" || p.inlined == name {
 		return
 	}
 	if p.told == nil {
@@ -238,6 +241,31 @@ func (p *Program) Tell(name, runtime string) {
 		delete(p.files, name)
 	}
 }
+
+// Inline takes a program that stands in a command, in the place of the file that it
+// stands in: what is before it there is filled up, so that places are those of the
+// file. It gives the name to load it by.
+func (p *Program) Inline(runtime, text string, at place.Span) string {
+	lang := interpreters[runtime]
+	fill := strings.Repeat("\n", max(0, at.Line-1))
+	switch first, _, _ := strings.Cut(strings.TrimSpace(text), " "); {
+	case runtime == "php":
+		fill += "<?php" + strings.Repeat(" ", max(1, at.Col-5))
+	case runtime != "python":
+		fill += strings.Repeat(" ", at.Col)
+	case !compound[first] && at.Col > 3: // blanks would be an indent
+		fill += "0" + strings.Repeat(" ", at.Col-2) + ";"
+	}
+	src := []byte(fill + text)
+	f := code.ReadAs(lang, at.File, src, place.NewLines(src))
+	p.files[at.File], p.inlined = f, at.File
+	p.order = append(p.order, f)
+	return at.File
+}
+
+// compound are the words that begin a statement of Python that must stand at the
+// front of its line.
+var compound = map[string]bool{"def": true, "class": true, "if": true, "for": true, "while": true, "with": true, "try": true, "try:": true, "async": true, "match": true}
 
 // Cache keeps the source files that have been read, for all starts of a
 // component.
