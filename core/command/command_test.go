@@ -110,7 +110,7 @@ func TestFollow(t *testing.T) {
 		"python -m gunicorn app:app":                   "gunicorn app:app",
 		"python3.12 -u -X dev app.py --port 1":         "python3.12 app.py --port 1",
 		"python -m dome --fast":                        "dome dome --fast",
-		"python -c 'print(1)'":                         "unknown",
+		"python -c 'print(1)'":                         "python -c print(1)",
 		"poetry run gunicorn app:app":                  "gunicorn app:app",
 		"uv run --no-dev uvicorn app:app":              "uvicorn app:app",
 		"pipenv run python app.py":                     "python app.py",

@@ -696,9 +696,29 @@ func exported(e *value.Eval, f *code.File, final command.Final, process string) 
 		return nil
 	}
 	l := &fact.Listener{Server: server, Via: "code", Process: process, At: placeOf(v, place.Whole(f.Name))}
+	if v.Kind == value.Cond && len(v.Kids) == 3 && v.Kids[1].Get("fetch") != nil && v.Kids[2].Get("fetch") != nil { // one of two
+		either := func(name string) *value.Value {
+			yes, no := v.Kids[1].Get(name), v.Kids[2].Get(name)
+			if yes == nil && no == nil {
+				return nil
+			}
+			c := &value.Value{Kind: value.Cond, Kids: []*value.Value{v.Kids[0], yes, no}, Py: v.Py, At: v.At}
+			for i, k := range c.Kids {
+				if k == nil {
+					c.Kids[i] = &value.Value{Kind: value.Undef, At: v.At}
+				}
+			}
+			return c
+		}
+		l.Port, l.Host = either("port"), either("hostname")
+		if server != "bun" {
+			l.Port, l.Host = nil, nil
+		}
+		v = v.Kids[1]
+	}
 	switch {
 	case v.Kind == value.Object && v.Get("fetch") != nil:
-		if server == "bun" {
+		if server == "bun" && l.Port == nil && l.Host == nil {
 			l.Port, l.Host = v.Get("port"), v.Get("hostname")
 		}
 	case v.Kind == value.External && strings.HasSuffix(v.Text, "()"), v.Kind == value.Instance: // an application: new Hono()

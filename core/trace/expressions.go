@@ -192,6 +192,16 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 		if strings.HasPrefix(n.Name, code.Pattern) {
 			return &pattern{v: m.e.Expr(n, s.static)}, nil
 		}
+		if javascript(s.module.file.Lang) && s.module.file.Text(n) == "new.target" { // the class that is made one of
+			for x := s; x != nil; x = x.up {
+				if o, ok := x.this.(*object); ok {
+					if o.class != nil && x.fn != nil && x.fn.name == "constructor" {
+						return o.class, nil
+					}
+					return undefined, nil
+				}
+			}
+		}
 		if py && s.module.file.Text(n) == "..." {
 			return &opaque{path: "Ellipsis"}, nil
 		}

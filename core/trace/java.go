@@ -1374,9 +1374,37 @@ func (m *machine) jvSend(base any, name string, args []any, s *scope, at spot) (
 	return v, err
 }
 
+// jvBeside reads the files of the package of a file, and those that it imports: what
+// a lambda is for may stand there.
+func (m *machine) jvBeside(f *code.File) {
+	if m.readIn == nil {
+		m.readIn = map[string]bool{}
+	}
+	dir := f.Name[:strings.LastIndexByte(f.Name, '/')+1]
+	for _, i := range f.Imports {
+		if to, ok := m.e.Loader.Resolve(f, i.Node.Name, ""); ok && !m.readIn[to] {
+			m.readIn[to] = true
+			m.e.Loader.File(to)
+		}
+	}
+	if m.readIn[dir] {
+		return
+	}
+	m.readIn[dir] = true
+	list := m.e.Loader.Beside(strings.TrimSuffix(dir, "/"))
+	for _, name := range list[:min(len(list), maxBeside)] {
+		if strings.HasSuffix(name, ".java") {
+			m.e.Loader.File(name)
+		}
+	}
+}
+
+const maxBeside = 400
+
 // jvFunction calls a lambda by the method of its interface, or joins it with
 // another.
 func (m *machine) jvFunction(f *function, name string, args []any, s *scope, at spot) (any, error) {
+	m.jvBeside(at.f)
 	var of []*class // the interfaces with such a method: the lambda is for one
 	for _, g := range m.e.Loader.Loaded() {
 		for _, k := range g.Classes {

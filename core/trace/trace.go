@@ -252,6 +252,7 @@ type machine struct {
 	patterns      map[string]*regexp.Regexp
 	argvList      *list                   // the arguments as a list that changes (Ruby)
 	options       map[*object][]*rbOption // of parsers of the command line (Ruby)
+	readIn        map[string]bool         // the packages and files that were read for what lambdas are for (Java)
 	verbs         []verb                  // the commands of the command line of argparse
 	parsers       []parser                // what parsers of the command line set by default
 	asked         map[string]bool
