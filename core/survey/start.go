@@ -205,6 +205,7 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	}
 	s.bind(st, b)
 	s.follow(st, b)
+	s.loads(st, b)
 	for _, l := range st.Listeners {
 		l.Ended = st.Final.Ends
 	}

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"ubique/core/code"
+	"ubique/core/command"
 	"ubique/core/fact"
 	"ubique/core/place"
 	"ubique/core/trace"
@@ -16,6 +17,108 @@ import (
 // (documentation of Flask, uvicorn, aiohttp, Bottle, waitress, werkzeug,
 // socketserver, asyncio and Tornado).
 var blocking = words("run run_app run_simple serve_forever run_forever")
+
+// noting says which calls of a program are kept while it is gone through.
+func noting(main *code.File) func(*value.Value) (note, stays bool) {
+	return func(v *value.Value) (note, stays bool) {
+		switch main.Lang {
+		case code.Go:
+			return goNoted(v)
+		case code.Ruby:
+			return rubyNoted(v)
+		case code.PHP:
+			_, plain := phpPath(v, false)
+			_, made := phpPath(v, true)
+			return plain || made, false
+		case code.Java:
+			return jvmPath(main, v, false) != "" || jvmPath(main, v, true) != "", false
+		}
+		_, note = lookupListen(v)
+		note = note || embedsGunicorn(v) || djangoCommand(v)
+		if main.Lang == code.Python {
+			name := value.Tail(v.Text, 1)
+			stays = blocking[name] && (note || name != "run") || v.Text == "waitress.serve"
+		}
+		return note, stays
+	}
+}
+
+// loading are the servers that load the application before they listen, or that end
+// where it cannot be loaded, with the flags and variables by which they do not
+// (gunicorn 20.1, uvicorn 0.17, hypercorn 0.13, daphne 4.0, waitress 2.1, Flask 2.2, puma 5.6,
+// rack 2.2, thin 1.8: run with an application that raises an error, 2026-11-27).
+var loading = map[string]struct{ flags, variables string }{
+	"gunicorn": {" --reload ", ""}, "uvicorn": {" --reload --workers ", "WEB_CONCURRENCY"}, "hypercorn": {" --reload --workers -w ", ""}, "daphne": {}, "waitress-serve": {},
+	"flask": {" --debug --reload --debugger ", "FLASK_DEBUG"}, "puma": {" -w --workers ", "WEB_CONCURRENCY"}, "rackup": {}, "thin": {},
+	"deno": {}, "bun": {},
+}
+
+// loads lets an application end the server that loads it: an error that nothing
+// catches, or an exit, while it is loaded.
+func (s *Starter) loads(st *fact.Start, b Beginning) {
+	k := st.Final.Known
+	if k == nil || st.Target == nil || st.Target.File == "" || len(st.Listeners) == 0 {
+		return
+	}
+	how, ok := loading[k.Name]
+	main := st.Program.Loader.File(st.Target.File)
+	if !ok || main == nil || main.Body == nil || !trace.Follows(main.Lang) {
+		return
+	}
+	for _, a := range st.Final.Args {
+		if flag, _, _ := strings.Cut(a.Text, "="); strings.HasPrefix(flag, "-") && strings.Contains(how.flags, " "+flag+" ") {
+			return
+		}
+	}
+	if k.Name == "puma" && st.Server != "" { // processes of its own are started again and again
+		if f := st.Program.Loader.File(st.Server); f != nil && slices.ContainsFunc(f.Calls, func(c code.Site) bool { return c.Node.Kid(0).Is(code.Name) && c.Node.Kids[0].Name == "workers" }) {
+			return
+		}
+	}
+	var factories []string
+	switch t := st.Target; {
+	case t.Kind != command.CallableTarget:
+	case strings.Contains(t.Named, "(") && !strings.HasSuffix(t.Named, "()"): // what it is given is not read
+	case t.Factory && t.Callable != "":
+		factories = []string{t.Callable}
+	case k.Name == "flask":
+		factories = []string{"create_app", "make_app"}
+	}
+	results := map[string]*trace.Result{}
+	run := func(env value.Environ) *trace.Result {
+		env = commanded(st, b, env)
+		key := named(env)
+		if r := results[key]; r != nil {
+			return r
+		}
+		called := factories
+		if f := main.Top.Names["app"]; k.Name == "flask" && st.Target.Callable == "" && (f != nil || main.Top.Names["application"] != nil) {
+			called = nil
+		}
+		r := trace.Load(st.Program, main, env, noting(main), called)
+		results[key] = &r
+		return &r
+	}
+	if st.Asks == nil {
+		asking(st, run)
+	}
+	for _, l := range st.Listeners {
+		if l.Follow != nil {
+			continue
+		}
+		l.Follow = func(env value.Environ) (fact.Outcome, bool) {
+			for name := range strings.FieldsSeq(how.variables) {
+				if v, _ := env.Lookup(name, false); v != "" {
+					return fact.Outcome{}, false
+				}
+			}
+			if r := run(env); r.Ended != "" && r.Reason == "" && len(r.Calls) == 0 {
+				return fact.Outcome{Outcome: "exits", Port: -1, Reason: "the application ends while it is loaded: " + r.Ended}, true
+			}
+			return fact.Outcome{}, false
+		}
+	}
+}
 
 // follow lets the listeners of a program be followed through it, where their
 // values do not tell where they listen.
@@ -34,27 +137,7 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 		if r := results[key]; r != nil {
 			return r
 		}
-		r := trace.Run(st.Program, main, env, func(v *value.Value) (note, stays bool) {
-			switch main.Lang {
-			case code.Go:
-				return goNoted(v)
-			case code.Ruby:
-				return rubyNoted(v)
-			case code.PHP:
-				_, plain := phpPath(v, false)
-				_, made := phpPath(v, true)
-				return plain || made, false
-			case code.Java:
-				return jvmPath(main, v, false) != "" || jvmPath(main, v, true) != "", false
-			}
-			_, note = lookupListen(v)
-			note = note || embedsGunicorn(v) || djangoCommand(v)
-			if main.Lang == code.Python {
-				name := value.Tail(v.Text, 1)
-				stays = blocking[name] && (note || name != "run") || v.Text == "waitress.serve"
-			}
-			return note, stays
-		})
+		r := trace.Run(st.Program, main, env, noting(main))
 		results[key] = &r
 		return &r
 	}

@@ -486,6 +486,25 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 	case "getopt.getopt", "getopt.gnu_getopt":
 		v, err := m.pyOptions(args, f.path == "getopt.gnu_getopt")
 		return v, true, err
+	case "django.core.wsgi.get_wsgi_application", "django.core.asgi.get_asgi_application", "django.setup": // they load the settings
+		if name := m.env["DJANGO_SETTINGS_MODULE"]; name != "" && !m.set.Vague["DJANGO_SETTINGS_MODULE"] {
+			if err := ends(m.pyModule(name, at.f)); err != nil {
+				return nil, true, err
+			}
+		}
+	case "uvicorn.run":
+		if m.serving {
+			return nil, true, raise("RuntimeError", "asyncio.run() cannot be called from a running event loop")
+		}
+		name, ok := arg(0).(string)
+		if module, _, called := strings.Cut(name, ":"); ok && called && keys["reload"] == nil && keys["workers"] == nil { // it loads the application
+			m.serving = true
+			err := ends(m.pyModule(module, at.f))
+			m.serving = false
+			if err != nil {
+				return nil, true, err
+			}
+		}
 	case "importlib.import_module":
 		name, ok := arg(0).(string)
 		if !ok || len(args) > 1 || strings.HasPrefix(name, ".") {
@@ -1425,4 +1444,19 @@ func (m *machine) pyOptions(args []any, mixed bool) (any, error) {
 		}
 	}
 	return &list{items: []any{opts, &list{items: slices.Clone(words)}}, tuple: true}, nil
+}
+
+// ends is the error of what was loaded where that ends the program; what could only
+// not be followed does not.
+func ends(_ any, err error) error {
+	switch err := err.(type) {
+	case *thrown:
+		if o, ok := err.v.(*object); ok && o.class != nil && o.class.builtin && o.fault && slips[o.class.name] {
+			return nil
+		}
+		return err
+	case *exit:
+		return err
+	}
+	return nil
 }

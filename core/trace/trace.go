@@ -85,7 +85,46 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 			r = Result{Reason: "a fault while it was followed"}
 		}
 	}()
+	return newMachine(e, main, env, noted).run(nil)
+}
+
+// Load goes through a file that a server loads, which is not the program itself: an
+// application of Python, config.ru, a module whose export is served. Of the factories
+// the first that is a function of the file without parameters that must be given is
+// called then. Noted is as for Run.
+func Load(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Value) (note, stays bool), factories []string) (r Result) {
+	defer func() {
+		if fault := recover(); fault != nil {
+			r = Result{Reason: "a fault while it was followed"}
+		}
+	}()
 	m := newMachine(e, main, env, noted)
+	m.imported = true
+	return m.run(func() error {
+		mod := m.modules[main.Name]
+		for _, name := range factories {
+			if mod == nil || mod.top.vars[name] == nil {
+				continue
+			}
+			f, ok := mod.top.vars[name].v.(*function)
+			if !ok || f.node == nil || f.node.Flag&code.Async != 0 {
+				return nil
+			}
+			for _, p := range paramsOf(f.node.Kid(0)) {
+				if p.Kid(0) == nil && p.Flag&code.Rest == 0 {
+					return nil
+				}
+			}
+			_, err := m.call(f, undefined, nil, nil, spot{main, f.node})
+			return err
+		}
+		return nil
+	})
+}
+
+// run goes through the program; then is what comes once its file has run.
+func (m *machine) run(then func() error) (r Result) {
+	e, main := m.e, m.main
 	var err error
 	switch main.Lang {
 	case code.Go:
@@ -103,6 +142,9 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 		if err == nil {
 			_, err = m.load(main.Name)
 		}
+	}
+	if err == nil && then != nil {
+		err = then()
 	}
 	if err == nil && main.Lang == code.Ruby {
 		err = m.rbEnd()
@@ -252,6 +294,8 @@ type machine struct {
 	patterns      map[string]*regexp.Regexp
 	argvList      *list                   // the arguments as a list that changes (Ruby)
 	options       map[*object][]*rbOption // of parsers of the command line (Ruby)
+	imported      bool                    // the file is not the program itself: a server loads it
+	serving       bool                    // a server is loading its application by name
 	readIn        map[string]bool         // the packages and files that were read for what lambdas are for (Java)
 	verbs         []verb                  // the commands of the command line of argparse
 	parsers       []parser                // what parsers of the command line set by default
@@ -410,7 +454,7 @@ func (m *machine) use(n int) error {
 // load runs a file of the tree once.
 func (m *machine) load(path string) (*module, error) {
 	key := path
-	if path == m.main.Name && m.main.Lang == code.Python && m.modules[path] != nil {
+	if path == m.main.Name && m.main.Lang == code.Python && !m.imported && m.modules[path] != nil {
 		key = "\x00" + path // what runs as __main__ is another module than what is imported by its name
 	}
 	if mod := m.modules[key]; mod != nil {
@@ -424,7 +468,7 @@ func (m *machine) load(path string) (*module, error) {
 		return nil, giveUp("files that load each other without end")
 	}
 	defer func() { m.depth-- }()
-	if f.Lang == code.Python && (path != m.main.Name || strings.HasSuffix(path, "/__main__.py")) { // the packages around it first
+	if f.Lang == code.Python && (path != m.main.Name || m.imported || strings.HasSuffix(path, "/__main__.py")) { // the packages around it first
 		for i := range len(path) {
 			if init := path[:i] + "/__init__.py"; path[i] == '/' && init != path && m.modules[init] == nil && m.e.Loader.File(init) != nil {
 				if _, err := m.load(init); err != nil {
@@ -457,7 +501,7 @@ func (m *machine) load(path string) (*module, error) {
 		return mod, nil
 	}
 	name := "imported"
-	if key == m.main.Name {
+	if key == m.main.Name && !m.imported {
 		name = "__main__"
 	}
 	mod.top.declare("__name__", name)
