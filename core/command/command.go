@@ -388,10 +388,12 @@ func (r *lineReader) word(w *syntax.Word) Word {
 		_ = syntax.NewPrinter().Print(&b, w)
 	}
 	split := false
-	if len(w.Parts) == 1 {
-		switch w.Parts[0].(type) {
+	for _, p := range w.Parts {
+		switch p := p.(type) {
 		case *syntax.ParamExp, *syntax.CmdSubst:
-			split = true
+			split = bare
+		case *syntax.Lit:
+			bare = bare && !strings.Contains(p.Value, `\ `)
 		}
 	}
 	return Word{Value: v, Text: b.String(), At: at, Bare: bare, Single: single, Split: split}

@@ -317,6 +317,9 @@ func (l *Listener) kept(out Outcome) Outcome {
 		return exits(l.Ended)
 	}
 	if out.Outcome == "listens" {
+		if out.Interface == "0" { // 0.0.0.0, as inet_aton has it
+			out.Interface = "any"
+		}
 		if not, why := elsewhere(out.Interface); why != "" && not {
 			return exits(why)
 		} else if why != "" {
@@ -1017,6 +1020,9 @@ func phpSocket(addr string, stream bool) Outcome {
 	}
 	i := strings.LastIndexByte(addr, ':')
 	host, port := addr[:max(i, 0)], addr[i+1:]
+	if stream && strings.Contains(host, ":") && !strings.HasPrefix(host, "[") { // the host ends at the first colon
+		return exits("the address " + strconv.Quote(addr) + " has colons in its host and no brackets around it")
+	}
 	if stream && i > 0 && port != "" && host != "*" {
 		digits := strings.TrimPrefix(port, "-")
 		end := strings.IndexFunc(digits, func(c rune) bool { return c < '0' || c > '9' })
