@@ -489,6 +489,9 @@ func (g *goReader) flagVar(s *ast.ExprStmt) *Node {
 // Asserted is the name of a value that is said to be of a type.
 const Asserted = "\x00asserted"
 
+// Asserting names the function that an assert of Python calls with what must hold.
+const Asserting = "\x00assert"
+
 // element is the name of the type of what a map holds; "any" where it has none
 // of one word.
 func element(t ast.Expr) string {

@@ -184,9 +184,21 @@ func (r *reader) pyStatement() *Node {
 				r.lineEnd()
 				return r.done(b)
 			}
-			if t.text != "assert" || r.at(1).kind != tPunct || r.at(1).text != "=" {
+			if t.text == "del" {
 				r.lineEnd()
 				return nil
+			}
+			if r.at(1).kind != tPunct || r.at(1).text != "=" { // a call of what no program can name
+				off := t.off
+				r.pos++
+				test := r.expr(1)
+				if test == nil {
+					r.lineEnd()
+					return nil
+				}
+				call := r.done(&Node{Kind: Call, Off: off, Kids: []*Node{{Kind: Name, Name: Asserting, Off: off, End: t.end}, test}})
+				r.lineEnd()
+				return r.done(&Node{Kind: ExprStmt, Off: off, Kids: []*Node{call}})
 			}
 		case "match":
 			if s := r.pyMatch(); s != nil {

@@ -86,6 +86,9 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	st.Program = value.New(prog, main)
 	st.Program.Dir = st.Final.Dir
 	st.Program.Packaged = st.Final.Holds != nil
+	if len(st.Final.Flags("-r", "--require", "--import", "--loader", "--experimental-loader")) == 0 {
+		st.Program.By = st.Final.Program
+	}
 	if target, ok := st.Final.Target(); ok && main != "" && len(st.Target.Args) == 0 {
 		past := false
 		words := st.Final.Free()
@@ -210,6 +213,7 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 		l.Ended = st.Final.Ends
 	}
 	s.settings(st, prog, files)
+	warns := map[place.Span]bool{}
 	for _, f := range files {
 		for _, imp := range f.Imports {
 			for _, i := range prog.m.Classify(f, imp.Node) {
@@ -225,10 +229,25 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 					}
 				}
 				st.Imports = append(st.Imports, i)
+				if off := int(imp.Node.Off); f.Lang == code.PHP && off <= len(f.Src) && strings.Contains(string(f.Src[max(0, off-12):off]), "include") { // it only warns
+					warns[i.At] = true
+				}
 			}
 		}
 	}
 	s.fold(st, dir)
+	if s.With != nil {
+		for _, i := range st.Imports {
+			if !i.Missing || i.Case != "" || i.TypeOnly || i.Optional || strings.ContainsAny(i.Module, "*") || warns[i.At] {
+				continue
+			}
+			for _, l := range st.Listeners {
+				if l.Ended == "" {
+					l.Ended = "it imports " + i.Module + ", and there is no such file"
+				}
+			}
+		}
+	}
 	st.Personal = personal(st, prog, files)
 	_, dotenv := s.C.Dep("python-dotenv")
 	st.Dotenv = dotenvFiles(st, files, dotenv)

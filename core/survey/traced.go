@@ -3,6 +3,7 @@ package survey
 import (
 	"maps"
 	"slices"
+	"strconv"
 	"strings"
 
 	"ubique/core/code"
@@ -138,6 +139,7 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 			return r
 		}
 		r := trace.Run(st.Program, main, env, noting(main))
+		taken(st.Program, &r, env)
 		results[key] = &r
 		return &r
 	}
@@ -435,6 +437,47 @@ func phpFills(st *fact.Start) bool {
 		}
 	}
 	return slices.ContainsFunc(d.Image.Bases, func(b fact.Base) bool { return b.Final && b.Name == "php" })
+}
+
+// alone are the servers that a program cannot make twice on one port: the second one
+// raises an error there.
+var alone = map[string]bool{"node": true, "node options": true, "socketserver": true, "http server class": true, "java": true}
+
+// taken ends a program that listens twice on one port, where nothing in its code looks
+// at what went wrong.
+func taken(e *value.Eval, r *trace.Result, env value.Environ) {
+	if r.Ended != "" || r.Reason != "" || r.Forks || len(r.Calls) < 2 || len(r.Calls) > 8 {
+		return
+	}
+	type bound struct {
+		c   trace.Call
+		out fact.Outcome
+	}
+	var all []bound
+	for _, c := range r.Calls {
+		for _, w := range []string{"catch", "except", "rescue", "'error'", `"error"`, "reuse", "Exception e"} {
+			if strings.Contains(string(c.File.Src), w) {
+				return
+			}
+		}
+		for _, l := range listeners(e, c) {
+			if !alone[l.Server] {
+				return
+			}
+			out := l.Under(env)
+			if out.Outcome != "listens" || out.Port <= 0 || out.Interface != "any" && out.Interface != "loopback" {
+				continue
+			}
+			for _, b := range all {
+				if b.c.At != c.At && b.out.Port == out.Port && (b.out.Interface == out.Interface || b.out.Interface == "any" || out.Interface == "any") {
+					r.Ended = "it listens on the port " + strconv.Itoa(out.Port) + " twice"
+					r.Calls = nil
+					return
+				}
+			}
+			all = append(all, bound{c, out})
+		}
+	}
 }
 
 // cameTo is what a listener did in a program that was followed: it is the one at

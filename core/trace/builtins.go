@@ -593,6 +593,9 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		v, err := m.parsed(arg(0))
 		return v, true, err
 	case "JSON.parse":
+		if c, ok := arg(0).(*content); ok && c.text != "" && !json.Valid([]byte(c.text)) {
+			return nil, true, certainly("SyntaxError", "not JSON")
+		}
 		if _, ok := arg(0).(string); !ok {
 			if v, err := m.parsed(arg(0)); known(v) || err != nil {
 				return v, true, err

@@ -120,6 +120,9 @@ func (m *machine) callNode(n *code.Node, s *scope) (v any, cut bool, err error) 
 		switch callee.Name {
 		case "require", "import":
 			if !s.python() && len(n.Kids) == 2 {
+				if callee.Name == "require" && m.moduleKind(s.module.file) == "module" {
+					return nil, false, certainly("ReferenceError", "require is not defined in ES module scope")
+				}
 				k, err := m.eval(n.Kids[1], s)
 				if err != nil {
 					return nil, false, err

@@ -207,8 +207,17 @@ func (m *machine) thread(path string, args []any, keys map[string]any) any {
 		if target == nil {
 			return nil, nil
 		}
+		served := m.served
 		stays, err := m.beside(func() (any, error) { return m.call(target, undefined, words, more, at) })
+		if yes, ok := o.get("daemon"); ok && yes == true {
+			m.served = served
+		}
 		never = never || stays
+		if yes, ok := o.get("daemon"); ok && stays && yes == true { // it does not keep the program
+			m.daemons++
+		} else if stays {
+			m.keeping++
+		}
 		return nil, err
 	})
 	method("join", func(spot) (any, error) {

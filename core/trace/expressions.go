@@ -348,6 +348,9 @@ func (m *machine) name(n *code.Node, s *scope) (any, error) {
 		if p := value.Starred(m.e.Loader, s.module.file, n.Name); p != "" {
 			return m.outside(p), nil
 		}
+		if unset(n.Name, s) {
+			return nil, certainly("NameError", "name '"+n.Name+"' is not defined")
+		}
 		return m.outside(n.Name), nil
 	}
 	switch n.Name {
@@ -378,6 +381,22 @@ func (m *machine) name(n *code.Node, s *scope) (any, error) {
 		return s.module.whole, nil
 	}
 	return m.package1(n.Name), nil
+}
+
+// unset reports whether a name of Python is one that its function or its file sets, and
+// nothing else has: that the program did not come to.
+func unset(name string, s *scope) bool {
+	if value.PythonBuiltin(name) || open(s.module.file) {
+		return false
+	}
+	for x := s.static; x != nil; x = x.Parent {
+		bs := x.Names[name]
+		if len(bs) == 0 {
+			continue
+		}
+		return x.Class == nil && !slices.ContainsFunc(bs, func(b *code.Binding) bool { return b.Kind != "" || b.Value == nil || b.Op != "" && b.Op != "=" })
+	}
+	return false
 }
 
 func (m *machine) function(n *code.Node, s *scope) *function {

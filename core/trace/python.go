@@ -1,6 +1,7 @@
 package trace
 
 import (
+	"encoding/json"
 	"maps"
 	"math"
 	"path"
@@ -665,6 +666,11 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		return arg(1), true, nil
 	case "os.putenv":
 		return nil, true, nil
+	case code.Asserting: // what is not known is taken to hold
+		if yes, ok := truth(arg(0), true); ok && !yes {
+			return nil, true, certainly("AssertionError", "")
+		}
+		return nil, true, nil
 	case "sys.exit", "exit", "quit", "os._exit", "os.abort":
 		return nil, true, &exit{}
 	case "os.path.join":
@@ -716,6 +722,9 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			}
 			v, err := m.parsed(v)
 			return v, true, err
+		}
+		if c, ok := arg(0).(*content); ok && strings.HasPrefix(f.path, "json.") && c.text != "" && !json.Valid([]byte(c.text)) {
+			return nil, true, certainly("JSONDecodeError", "not JSON")
 		}
 		if t, ok := arg(0).(string); ok && !strings.HasPrefix(f.path, "json.") {
 			v, err := m.parsedText(t, !strings.HasPrefix(f.path, "yaml."))
@@ -820,8 +829,10 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		return true, true, nil
 	case "multiprocessing.cpu_count", "os.cpu_count":
 		return integer(2), true, nil
-	case "asyncio.sleep", "time.sleep", "signal.signal", "signal.pause":
+	case "asyncio.sleep", "time.sleep", "signal.signal":
 		return nil, true, nil
+	case "signal.pause":
+		return nil, true, &exit{stays: true}
 	case "SystemExit":
 		return &opaque{path: "SystemExit()"}, true, nil
 	case "dataclasses.replace":

@@ -380,6 +380,7 @@ func (m *machine) assignName(name string, v any, s *scope, kind string) {
 		}
 	case kind == "const" || kind == "let" || kind == "using" || kind == "loop":
 		s.declare(name, v)
+		s.vars[name].fixed = kind == "const" && javascript(s.module.file.Lang)
 	case s.python():
 		for x := s; x != nil; x = x.up {
 			if x.global[name] {
@@ -426,6 +427,9 @@ func (m *machine) assign(to *code.Node, v any, s *scope, kind string) error {
 	}
 	switch to.Kind {
 	case code.Name:
+		if c := s.find(to.Name); kind == "" && c != nil && c.fixed && javascript(s.module.file.Lang) {
+			return certainly("TypeError", "Assignment to constant variable.")
+		}
 		m.assignName(to.Name, v, s, kind)
 		return nil
 	case code.Assign: // with a default

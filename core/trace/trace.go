@@ -11,6 +11,8 @@
 package trace
 
 import (
+	"bytes"
+	"encoding/json"
 	"fmt"
 	"regexp"
 	"strings"
@@ -190,6 +192,9 @@ func (m *machine) run(then func() error) (r Result) {
 			r.Undecided = s.open
 		}
 	}
+	if err == nil && m.daemons > 0 && m.keeping == 0 && !m.served && !m.waiting && !m.calledBack {
+		r.Ended = "the program ends while only threads run that do not keep it"
+	}
 	if m.doubt != "" {
 		r.Ended, r.Reason, r.Calls, r.Undecided = "", m.doubt, nil, true
 	}
@@ -294,6 +299,8 @@ type machine struct {
 	patterns      map[string]*regexp.Regexp
 	argvList      *list                   // the arguments as a list that changes (Ruby)
 	options       map[*object][]*rbOption // of parsers of the command line (Ruby)
+	daemons       int                     // threads that serve and do not keep the program (Python)
+	keeping       int                     // threads that serve and keep it
 	imported      bool                    // the file is not the program itself: a server loads it
 	serving       bool                    // a server is loading its application by name
 	readIn        map[string]bool         // the packages and files that were read for what lambdas are for (Java)
@@ -405,6 +412,10 @@ func madeError(class, message string) *object {
 	return o
 }
 
+// certainly is an error that is the program's own, whatever this package knows of
+// what it works with.
+func certainly(class, message string) error { return &thrown{v: madeError(class, message)} }
+
 // errorClass is a class of errors that the language has: all come from Exception
 // and Error.
 func errorClass(name string) *class {
@@ -484,6 +495,9 @@ func (m *machine) load(path string) (*module, error) {
 	m.modules[key] = mod
 	mod.top = &scope{vars: map[string]*cell{}, module: mod, static: f.Top, this: undefined}
 	if javascript(f.Lang) {
+		if err := m.otherModules(f); err != nil {
+			return nil, err
+		}
 		whole := newObject()
 		mod.whole = whole
 		holder := newObject()
@@ -618,6 +632,9 @@ func (m *machine) taken(mod *module, name string) (any, error) {
 			return v, nil
 		}
 	}
+	if of := mod.file; (of.Lang == code.JavaScript || of.Lang == code.JSX) && len(mod.exports.keys) > 0 && !bytes.Contains(of.Src, []byte("export *")) && !bytes.Contains(of.Src, []byte("exports.")) {
+		return nil, certainly("SyntaxError", "the module '"+of.Name+"' does not provide an export named '"+name+"'")
+	}
 	return nil, giveUp("%s is not found in %s", name, mod.file.Name)
 }
 
@@ -634,6 +651,15 @@ func (m *machine) data(path string) any {
 	return v
 }
 
+// validJSON reports whether a file is JSON, strictly, or has another ending.
+func (m *machine) validJSON(path string) bool {
+	if !strings.HasSuffix(path, ".json") {
+		return true
+	}
+	t, ok := m.e.Loader.Text(path)
+	return !ok || json.Valid([]byte(strings.TrimPrefix(t, "\ufeff")))
+}
+
 // require is what require of a name gives.
 func (m *machine) require(name string, s *scope) (any, error) {
 	f := s.module.file
@@ -647,6 +673,9 @@ func (m *machine) require(name string, s *scope) (any, error) {
 	}
 	if !ok {
 		return m.package1(strings.TrimPrefix(name, "node:")), nil
+	}
+	if !m.validJSON(path) {
+		return nil, certainly("SyntaxError", path+" is no JSON")
 	}
 	if d := m.data(path); d != nil {
 		return d, nil
@@ -668,6 +697,16 @@ func ownModule(name string) bool {
 	for _, w := range strings.Split(strings.ToLower(top), "_") {
 		switch w {
 		case "local", "private", "secret", "secrets", "override", "overrides":
+			return true
+		}
+	}
+	return false
+}
+
+// open reports whether a module of Python may have names that do not stand in it.
+func open(f *code.File) bool {
+	for _, w := range []string{"import *", "__getattr__", "globals()", "setattr(", "vars()", "__dict__", "exec("} {
+		if bytes.Contains(f.Src, []byte(w)) {
 			return true
 		}
 	}
@@ -738,7 +777,10 @@ func (m *machine) pyImport(n *code.Node, s *scope) error {
 			s.declare(k.Alias, mod)
 			continue
 		}
-		if _, ok := m.e.Loader.Resolve(f, n.Name, k.Name); ok {
+		if path, ok := m.e.Loader.Resolve(f, n.Name, k.Name); ok {
+			if of := m.e.Loader.File(path); of != nil && of.Lang == code.Python && !open(of) {
+				return certainly("ImportError", "cannot import name '"+k.Name+"' from '"+n.Name+"'")
+			}
 			return giveUp("%s is not found in %s", k.Name, n.Name)
 		}
 		s.declare(k.Alias, m.outside(n.Name+"."+k.Name))

@@ -158,6 +158,7 @@ type cell struct {
 	from  *module
 	name  string
 	lazy  *code.Node // of Go: it is worked out when it is first read
+	fixed bool       // a const of JavaScript
 	scope *scope
 }
 

@@ -43,6 +43,7 @@ type Eval struct {
 	Args     []*Value // the arguments that the start command passes to it
 	Quoted   []bool   // which of them stand in quotes: an empty one is there all the same
 	Before   []string // files that the command has loaded before the program
+	By       string   // the program that runs it, where nothing else is loaded into it
 	Packaged bool     // a package manager runs the program, and sets variables of its own
 	Released bool     // it runs as a release (Elixir)
 	// Denied reports whether the runtime keeps a program from a thing: what it reads

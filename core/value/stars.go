@@ -66,3 +66,6 @@ var starNames = map[string]map[string]bool{
 	"random":    names("random randint choice choices shuffle sample uniform seed randrange"),
 	"math":      names("ceil floor sqrt pi e inf nan log pow"),
 }
+
+// PythonBuiltin reports whether Python itself has a name.
+func PythonBuiltin(name string) bool { return pyNames[name] }
