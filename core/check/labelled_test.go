@@ -1,6 +1,7 @@
 package check_test
 
 import (
+	"fmt"
 	"slices"
 	"strings"
 	"testing"
@@ -563,6 +564,229 @@ except ValidationError:
     settings = None
 HTTPServer(("0.0.0.0", int(os.environ.get("PORT", "8000"))), BaseHTTPRequestHandler).serve_forever()
 `, ""},
+	{"the default port of Spring", `-- Procfile --
+web: java -jar target/dome-1.0.jar
+-- pom.xml --
+<project><modelVersion>4.0.0</modelVersion>
+<parent><groupId>org.springframework.boot</groupId><artifactId>spring-boot-starter-parent</artifactId><version>3.3.0</version></parent>
+<groupId>o</groupId><artifactId>dome</artifactId><version>1.0</version>
+<dependencies><dependency><groupId>org.springframework.boot</groupId><artifactId>spring-boot-starter-web</artifactId></dependency></dependencies>
+<build><plugins><plugin><groupId>org.springframework.boot</groupId><artifactId>spring-boot-maven-plugin</artifactId></plugin></plugins></build></project>
+-- src/main/java/o/App.java --
+package o;
+import org.springframework.boot.SpringApplication;
+import org.springframework.boot.autoconfigure.SpringBootApplication;
+@SpringBootApplication
+public class App { public static void main(String[] a) { SpringApplication.run(App.class, a); } }
+`, "port/literal"},
+	{"twin: a variable of Spring that the command makes of PORT", `-- Procfile --
+web: SERVER_PORT=$PORT java -jar target/dome-1.0.jar
+-- pom.xml --
+<project><modelVersion>4.0.0</modelVersion>
+<parent><groupId>org.springframework.boot</groupId><artifactId>spring-boot-starter-parent</artifactId><version>3.3.0</version></parent>
+<groupId>o</groupId><artifactId>dome</artifactId><version>1.0</version>
+<dependencies><dependency><groupId>org.springframework.boot</groupId><artifactId>spring-boot-starter-web</artifactId></dependency></dependencies>
+<build><plugins><plugin><groupId>org.springframework.boot</groupId><artifactId>spring-boot-maven-plugin</artifactId></plugin></plugins></build></project>
+-- src/main/java/o/App.java --
+package o;
+import org.springframework.boot.SpringApplication;
+import org.springframework.boot.autoconfigure.SpringBootApplication;
+@SpringBootApplication
+public class App { public static void main(String[] a) { SpringApplication.run(App.class, a); } }
+`, ""},
+	{"the defaults of Rocket", `-- Procfile --
+web: ./target/release/dome
+-- Cargo.toml --
+[package]
+name = "dome"
+version = "0.1.0"
+edition = "2021"
+[dependencies]
+rocket = "=0.5.1"
+-- src/main.rs --
+#[macro_use] extern crate rocket;
+#[get("/")]
+fn index() -> &'static str { "x" }
+#[launch]
+fn rocket() -> _ { rocket::build().mount("/", routes![index]) }
+`, "port/literal port/loopback"},
+	{"twin: variables of Rocket that the command sets", `-- Procfile --
+web: ROCKET_ADDRESS=0.0.0.0 ROCKET_PORT=$PORT ./target/release/dome
+-- Cargo.toml --
+[package]
+name = "dome"
+version = "0.1.0"
+edition = "2021"
+[dependencies]
+rocket = "=0.5.1"
+-- src/main.rs --
+#[macro_use] extern crate rocket;
+#[get("/")]
+fn index() -> &'static str { "x" }
+#[launch]
+fn rocket() -> _ { rocket::build().mount("/", routes![index]) }
+`, ""},
+	{"twin: addresses of ASP.NET Core that the command sets", `-- Procfile --
+web: ASPNETCORE_URLS=http://0.0.0.0:$PORT dotnet out/dome.dll
+-- dome.csproj --
+<Project Sdk="Microsoft.NET.Sdk.Web"><PropertyGroup><TargetFramework>net8.0</TargetFramework></PropertyGroup></Project>
+-- Program.cs --
+var builder = WebApplication.CreateBuilder(args);
+var app = builder.Build();
+app.MapGet("/", () => "x");
+app.Run();
+`, ""},
+	{"mix run that returns", `-- Procfile --
+web: MIX_ENV=prod mix run
+-- mix.exs --
+defmodule Dome.MixProject do
+  use Mix.Project
+  def project, do: [app: :dome, version: "0.1.0", elixir: "~> 1.15", deps: deps()]
+  def application, do: [mod: {Dome.Application, []}, extra_applications: [:logger]]
+  defp deps, do: [{:bandit, "1.5.0"}, {:plug, "1.16.0"}]
+end
+-- lib/dome/application.ex --
+defmodule Dome.Application do
+  use Application
+  def start(_type, _args) do
+    port = String.to_integer(System.get_env("PORT", "4000"))
+    Supervisor.start_link([{Bandit, plug: Dome.Router, port: port}], strategy: :one_for_one)
+  end
+end
+-- lib/dome/router.ex --
+defmodule Dome.Router do
+  use Plug.Router
+  plug :match
+  plug :dispatch
+  get "/" do
+    send_resp(conn, 200, "x")
+  end
+end
+`, "start/background"},
+	{"twin: mix run that stays", `-- Procfile --
+web: MIX_ENV=prod mix run --no-halt
+-- mix.exs --
+defmodule Dome.MixProject do
+  use Mix.Project
+  def project, do: [app: :dome, version: "0.1.0", elixir: "~> 1.15", deps: deps()]
+  def application, do: [mod: {Dome.Application, []}, extra_applications: [:logger]]
+  defp deps, do: [{:bandit, "1.5.0"}, {:plug, "1.16.0"}]
+end
+-- lib/dome/application.ex --
+defmodule Dome.Application do
+  use Application
+  def start(_type, _args) do
+    port = String.to_integer(System.get_env("PORT", "4000"))
+    Supervisor.start_link([{Bandit, plug: Dome.Router, port: port}], strategy: :one_for_one)
+  end
+end
+-- lib/dome/router.ex --
+defmodule Dome.Router do
+  use Plug.Router
+  plug :match
+  plug :dispatch
+  get "/" do
+    send_resp(conn, 200, "x")
+  end
+end
+`, ""},
+	{"a class that Kotlin names otherwise", `-- Procfile --
+web: java -cp build/libs/dome-all.jar dome.Main
+-- settings.gradle.kts --
+rootProject.name = "dome"
+-- build.gradle.kts --
+plugins {
+  kotlin("jvm") version "2.1.0"
+  application
+}
+dependencies { implementation("io.ktor:ktor-server-netty:3.0.0") }
+application { mainClass.set("dome.MainKt") }
+-- src/main/kotlin/dome/Main.kt --
+package dome
+import io.ktor.server.engine.*
+import io.ktor.server.netty.*
+import io.ktor.server.response.*
+import io.ktor.server.routing.*
+fun main() {
+    val port = System.getenv("PORT")?.toInt() ?: 8080
+    embeddedServer(Netty, port = port, host = "0.0.0.0") {
+        routing { get("/") { call.respondText("x") } }
+    }.start(wait = true)
+}
+`, "start/target-missing"},
+	{"twin: the class that Kotlin makes of a file", `-- Procfile --
+web: java -cp build/libs/dome-all.jar dome.MainKt
+-- settings.gradle.kts --
+rootProject.name = "dome"
+-- build.gradle.kts --
+plugins {
+  kotlin("jvm") version "2.1.0"
+  application
+}
+dependencies { implementation("io.ktor:ktor-server-netty:3.0.0") }
+application { mainClass.set("dome.MainKt") }
+-- src/main/kotlin/dome/Main.kt --
+package dome
+import io.ktor.server.engine.*
+import io.ktor.server.netty.*
+import io.ktor.server.response.*
+import io.ktor.server.routing.*
+fun main() {
+    val port = System.getenv("PORT")?.toInt() ?: 8080
+    embeddedServer(Netty, port = port, host = "0.0.0.0") {
+        routing { get("/") { call.respondText("x") } }
+    }.start(wait = true)
+}
+`, ""},
+	{"a folder that PHP should serve", `-- Procfile --
+web: php -S 0.0.0.0:$PORT -t web
+-- public/index.php --
+<?php echo "x";
+`, "start/dev-server start/target-missing"},
+	{"twin: the folder that is there", `-- Procfile --
+web: php -S 0.0.0.0:$PORT -t public
+-- public/index.php --
+<?php echo "x";
+`, "start/dev-server"},
+	{"settings that gunicorn loads, whose error is caught", `-- Procfile --
+web: gunicorn sky:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+pydantic==1.10.4
+gunicorn==22.0.0
+flask==3.0.3
+-- sky.py --
+from flask import Flask
+from pydantic import BaseSettings, ValidationError
+
+
+class Settings(BaseSettings):
+    api_key: str
+
+
+try:
+    settings = Settings()
+except ValidationError:
+    settings = None
+app = Flask(__name__)
+`, ""},
+	{"settings that gunicorn loads", `-- Procfile --
+web: gunicorn sky:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+pydantic==1.10.4
+gunicorn==22.0.0
+flask==3.0.3
+-- sky.py --
+from flask import Flask
+from pydantic import BaseSettings
+
+
+class Settings(BaseSettings):
+    api_key: str
+
+
+settings = Settings()
+app = Flask(__name__)
+`, "env/undeclared"},
 }
 
 func TestLabelled(t *testing.T) {
@@ -579,6 +803,29 @@ func TestLabelled(t *testing.T) {
 			slices.Sort(got)
 			if said := strings.Join(slices.Compact(got), " "); said != c.want {
 				t.Errorf("found %q, not %q", said, c.want)
+			}
+		})
+	}
+}
+
+// TestScriptsThatGrow goes through scripts whose variables and arguments double many
+// times over: what they come to is not worked out.
+func TestScriptsThatGrow(t *testing.T) {
+	t.Parallel()
+	double := "a=$PORT\n"
+	for range 60 {
+		double += "a=$a$a\n"
+	}
+	calls := ""
+	for i := range 40 {
+		calls += fmt.Sprintf("f%d() { f%d \"$1$1\"; }\n", i, i+1)
+	}
+	calls += "f40() { echo \"$1\"; }\na=$(f0 $PORT)\n"
+	for name, script := range map[string]string{"variables": double, "arguments": calls} {
+		t.Run(name, func(t *testing.T) {
+			tree := "-- Procfile --\nweb: sh run.sh\n-- run.sh --\n" + script + "if [ \"${a%%1*}\" = x ]; then PORT=1; fi\nexec python3 -m http.server $a\n"
+			if got := allOutcomes(run(t, plant(t, tree), map[string]string{"PORT": "8000"}).Components[0].Starts); got != "unknown" {
+				t.Errorf("the survey says %s", got)
 			}
 		})
 	}

@@ -24,6 +24,9 @@ func (r *lineReader) set(name string, v *value.Value) {
 	if r.vars == nil {
 		r.vars = map[string]*value.Value{}
 	}
+	if n := 0; large(v, &n) {
+		v = value.NotKnown("a text that is too long to be followed", v.At)
+	}
 	r.vars[name] = v
 	if r.exported["-a"] {
 		r.exported[name] = true
@@ -387,7 +390,11 @@ func (r *lineReader) test(s *syntax.Stmt) (test *value.Value, not bool) {
 		if c.Op != syntax.AndStmt && c.Op != syntax.OrStmt {
 			return nil, false
 		}
-		return joined(r.condition(c.X), r.condition(c.Y), c.Op == syntax.AndStmt, at), s.Negated
+		last := r.condition(c.Y)
+		if last == nil { // before the rest is looked at: chains are long
+			return nil, false
+		}
+		return joined(r.condition(c.X), last, c.Op == syntax.AndStmt, at), s.Negated
 	case *syntax.CallExpr:
 		if len(c.Args) == 1 && (c.Args[0].Lit() == "true" || c.Args[0].Lit() == ":") {
 			return value.Yes(at), s.Negated

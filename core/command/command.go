@@ -430,7 +430,11 @@ func (r *lineReader) parts(parts []syntax.WordPart, at place.Span) (v *value.Val
 	if len(list) == 0 {
 		return value.Text("", at), bare, single
 	}
-	return value.Concat(list...), bare, single
+	v = value.Concat(list...)
+	if n := 0; large(v, &n) {
+		v = value.NotKnown("a text that is too long to be followed", at)
+	}
+	return v, bare, single
 }
 
 func unescape(s string) string {

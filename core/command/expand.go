@@ -14,8 +14,30 @@ import (
 // (POSIX.1-2024, "2.6 Word Expansions"; GNU Bash 5.3 manual, "Shell Parameter
 // Expansion").
 
+const maxParts = 1024
+
+// large reports whether a value has too many parts to be gone through: a hostile
+// script doubles one forty times over.
+func large(v *value.Value, n *int) bool {
+	if v == nil {
+		return false
+	}
+	if *n++; *n > maxParts {
+		return true
+	}
+	for _, k := range v.Kids {
+		if large(k, n) {
+			return true
+		}
+	}
+	return false
+}
+
 // settled works a value out where no variable is in it.
 func settled(v *value.Value) *value.Value {
+	if n := 0; large(v, &n) {
+		return value.NotKnown("a text that is too long to be followed", v.At)
+	}
 	if v.Kind != value.Op || len(v.Variables()) > 0 {
 		return v
 	}

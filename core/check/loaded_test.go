@@ -1,0 +1,811 @@
+package check_test
+
+import (
+	"strings"
+	"testing"
+)
+
+// loaded are programs that a server loads, that a script starts, or that end by an error of
+// their own: what each did was read from the kernel.
+var loaded = []struct{ name, tree, want string }{
+	{"socketserver with namedtuple settings", `-- Procfile --
+web: python3 tcpd.py
+-- tcpd.py --
+import os
+import socketserver
+from typing import NamedTuple
+
+
+class Address(NamedTuple):
+    host: str
+    port: int
+
+    @classmethod
+    def parse(cls, text, default_host="127.0.0.1"):
+        host, _, port = text.rpartition(":")
+        return cls(host or default_host, int(port))
+
+
+class Handler(socketserver.StreamRequestHandler):
+    def handle(self):
+        self.wfile.write(b"x")
+
+
+class Server(socketserver.ThreadingTCPServer):
+    allow_reuse_address = True
+
+
+if __name__ == "__main__":
+    with Server(Address.parse(os.getenv("TCPD", "localhost:4315")), Handler) as s:
+        s.serve_forever()
+`, ` => loopback 4315
+TCPD=0.0.0.0:8315 => any 8315
+TCPD=:8315 => loopback 8315`},
+	{"json config with defaults and methods", `-- Procfile --
+web: ./app config.json
+-- go.mod --
+module dome
+
+go 1.22
+-- config.json --
+{"http": {"port": 4353}, "name": "dome"}
+-- main.go --
+package main
+
+import (
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"os"
+)
+
+type HTTP struct {
+	Host string ` + "`" + `json:"host"` + "`" + `
+	Port int    ` + "`" + `json:"port,omitempty"` + "`" + `
+}
+
+type Config struct {
+	HTTP HTTP   ` + "`" + `json:"http"` + "`" + `
+	Name string ` + "`" + `json:"name"` + "`" + `
+}
+
+func must[T any](v T, err error) T {
+	if err != nil {
+		panic(err)
+	}
+	return v
+}
+
+func main() {
+	cfg := Config{HTTP: HTTP{Host: "0.0.0.0", Port: 80}}
+	if len(os.Args) > 1 {
+		f := must(os.Open(os.Args[1]))
+		defer f.Close()
+		if err := json.NewDecoder(f).Decode(&cfg); err != nil {
+			panic(err)
+		}
+	}
+	if h := os.Getenv("CONFIG_HOST"); h != "" {
+		cfg.HTTP.Host = h
+	}
+	if p := os.Getenv("PORT"); p != "" {
+		fmt.Sscanf(p, "%d", &cfg.HTTP.Port)
+	}
+	http.ListenAndServe(fmt.Sprintf("%s:%d", cfg.HTTP.Host, cfg.HTTP.Port), nil)
+}
+`, ` => any 4353
+PORT=8353 => any 8353
+CONFIG_HOST=127.0.0.1 => loopback 4353`},
+	{"rust struct config and match", `-- Procfile --
+web: ./app
+-- Cargo.toml --
+[package]
+name = "app"
+version = "0.1.0"
+edition = "2021"
+-- src/main.rs --
+use std::env;
+use std::io::{self, Write};
+use std::net::{IpAddr, SocketAddr, TcpListener};
+
+struct Config {
+    host: IpAddr,
+    port: u16,
+}
+
+impl Config {
+    fn from_env() -> Result<Self, String> {
+        let production = matches!(env::var("APP_ENV").as_deref(), Ok("production"));
+        let host = env::var("BIND").unwrap_or_else(|_| if production { "0.0.0.0".into() } else { "127.0.0.1".into() });
+        let port = match env::var("PORT") {
+            Ok(p) => p.parse::<u16>().map_err(|e| e.to_string())?,
+            Err(_) => 4402,
+        };
+        Ok(Config { host: host.parse().map_err(|_| format!("bad host {host}"))?, port })
+    }
+
+    fn addr(&self) -> SocketAddr {
+        SocketAddr::new(self.host, self.port)
+    }
+}
+
+fn main() -> io::Result<()> {
+    let config = Config::from_env().expect("configuration");
+    let l = TcpListener::bind(config.addr())?;
+    loop {
+        let (mut s, _) = l.accept()?;
+        s.write_all(b"x")?;
+    }
+}
+`, ` => loopback 4402
+BIND=0.0.0.0 PORT=8402 => any 8402
+APP_ENV=production => any 4402`},
+	{"php swoole free loop with options", `-- Procfile --
+web: php -d display_errors=1 app.php --port=4431 --host 0.0.0.0
+-- app.php --
+<?php
+require __DIR__ . '/src/Options.php';
+require __DIR__ . '/src/Server.php';
+
+use Sky\Options;
+use Sky\Server;
+
+$options = Options::parse($argv);
+(new Server($options))->serve();
+-- src/Options.php --
+<?php
+namespace Sky;
+
+class Options
+{
+    protected array $values = ['host' => '127.0.0.1', 'port' => '8000'];
+
+    public static function parse(array $argv): static
+    {
+        $self = new static();
+        for ($i = 1; $i < count($argv); $i++) {
+            if (preg_match('/^--(\w+)(?:=(.*))?$/', $argv[$i], $m)) {
+                $self->values[$m[1]] = $m[2] ?? $argv[++$i] ?? '';
+            }
+        }
+        if (($port = getenv('PORT')) !== false && ctype_digit($port)) {
+            $self->values['port'] = $port;
+        }
+        if (filter_var(getenv('APP_DEBUG'), FILTER_VALIDATE_BOOLEAN)) {
+            $self->values['host'] = 'localhost';
+        }
+        return $self;
+    }
+
+    public function __get(string $name): string
+    {
+        return $this->values[$name];
+    }
+}
+-- src/Server.php --
+<?php
+namespace Sky;
+
+final class Server
+{
+    private $socket;
+
+    public function __construct(private Options $options)
+    {
+    }
+
+    public function serve(): never
+    {
+        $this->socket = \stream_socket_server("tcp://{$this->options->host}:{$this->options->port}", $no, $why);
+        if (!$this->socket) {
+            throw new \RuntimeException($why, $no);
+        }
+        for (;;) {
+            $c = @\stream_socket_accept($this->socket, 3600);
+            if ($c) {
+                \fclose($c);
+            }
+        }
+    }
+}
+`, ` => any 4431
+PORT=8431 => any 8431
+APP_DEBUG=1 => loopback 4431`},
+	{"options in a variable", `-- Procfile --
+web: sh run.sh
+-- run.sh exec --
+#!/bin/sh
+OPTS="--host 0.0.0.0 --port ${PORT:-4501}"
+exec python3 -m uvicorn sky:app $OPTS
+-- sky.py --
+async def app(scope, receive, send):
+    pass
+`, ` => any 4501
+PORT=8501 => any 8501`},
+	{"options array in bash", `-- Procfile --
+web: bash run.sh
+-- run.sh exec --
+#!/usr/bin/env bash
+set -euo pipefail
+args=(--port "${PORT:-4502}")
+if [[ -n "${BIND_ALL:-}" ]]; then
+  args+=(--host 0.0.0.0)
+fi
+exec python3 -m uvicorn sky:app "${args[@]}"
+-- sky.py --
+async def app(scope, receive, send):
+    pass
+`, ` => loopback 4502
+PORT=8502 => loopback 8502
+BIND_ALL=1 => any 4502`},
+	{"case on environment", `-- Procfile --
+web: sh start.sh
+-- start.sh exec --
+#!/bin/sh
+case "$APP_ENV" in
+  prod|production) HOST=0.0.0.0 ;;
+  stag*) HOST=0.0.0.0; PORT=${PORT:-4604} ;;
+  *) HOST=127.0.0.1 ;;
+esac
+exec python3 -m http.server --bind "$HOST" "${PORT:-4504}"
+`, ` => loopback 4504
+APP_ENV=production PORT=8504 => any 8504
+APP_ENV=staging => any 4604`},
+	{"env command and exec chain", `-- Procfile --
+web: env HOST=0.0.0.0 PORT="${PORT:-4507}" node server.js
+-- server.js --
+require('http').createServer((q, r) => r.end('x')).listen(process.env.PORT, process.env.HOST);
+`, ` => any 4507
+PORT=8507 => any 8507`},
+	{"uvicorn own variables", `-- Procfile --
+web: UVICORN_PORT=$PORT UVICORN_HOST=0.0.0.0 uvicorn sky:app
+-- sky.py --
+async def app(scope, receive, send):
+    pass
+`, `PORT=8510 => any 8510
+PORT= => any 8000`},
+	{"bun port", `-- Procfile --
+web: BUN_PORT=${PORT:-4512} bun run index.ts
+-- package.json --
+{"name":"a"}
+-- index.ts --
+Bun.serve({ fetch: () => new Response("x") });
+`, ` => any 4512
+PORT=8512 => any 8512`},
+	{"deno serve address", `-- Procfile --
+web: DENO_SERVE_ADDRESS=tcp:0.0.0.0:${PORT:-4513} deno run -A main.ts
+-- main.ts --
+Deno.serve(() => new Response("x"));
+`, ` => any 4513
+PORT=8513 => any 8513`},
+	{"test for number", `-- Procfile --
+web: sh start.sh
+-- start.sh exec --
+#!/bin/sh
+case "$PORT" in
+  ''|*[!0-9]*) PORT=4517 ;;
+esac
+exec python3 -m http.server $PORT
+`, ` => any 4517
+PORT=8517 => any 8517
+PORT=abc => any 4517`},
+	{"cut from url", `-- Procfile --
+web: sh start.sh
+-- start.sh exec --
+#!/bin/sh
+LISTEN=${LISTEN:-0.0.0.0:4518}
+HOST=${LISTEN%:*}
+PORT=${LISTEN##*:}
+exec python3 -m http.server --bind $HOST $PORT
+`, ` => any 4518
+LISTEN=127.0.0.1:8518 => loopback 8518`},
+	{"java tool options", `-- Procfile --
+web: JAVA_TOOL_OPTIONS="-Dport=${PORT:-4529}" java Server.java
+-- Server.java --
+public class Server {
+    public static void main(String[] a) throws Exception {
+        var s = new java.net.ServerSocket(Integer.getInteger("port", 9000));
+        while (true) s.accept().close();
+    }
+}
+`, ` => any 4529
+PORT=8529 => any 8529`},
+	{"node options env", `-- Procfile --
+web: NODE_OPTIONS="--require ./pre.js" node server.js
+-- package.json --
+{"name":"a"}
+-- pre.js --
+process.env.PORT ||= '4530';
+-- server.js --
+require('http').createServer((q, r) => r.end('x')).listen(process.env.PORT);
+`, ` => any 4530
+PORT=8530 => any 8530`},
+	{"python inline", `-- Procfile --
+web: python3 -c "import os, http.server as h; h.HTTPServer(('0.0.0.0', int(os.environ.get('PORT', 4532))), h.SimpleHTTPRequestHandler).serve_forever()"
+-- index.html --
+x
+`, ` => any 4532
+PORT=8532 => any 8532`},
+	{"node inline", `-- Procfile --
+web: node -e "require('http').createServer((q,r)=>r.end('x')).listen(process.env.PORT||4533)"
+-- package.json --
+{"name":"a"}
+`, ` => any 4533
+PORT=8533 => any 8533`},
+	{"ruby run httpd", `-- Procfile --
+web: ruby -run -e httpd public -p ${PORT:-4535} --bind-address=127.0.0.1
+-- public/index.html --
+x
+`, ` => loopback 4535
+PORT=8535 => loopback 8535`},
+	{"class with static from and inheritance", `-- Procfile --
+web: node app.js
+-- package.json --
+{"name":"a"}
+-- config.js --
+class Base {
+  static defaults = { port: 4708, host: '0.0.0.0' };
+  constructor(o) { Object.assign(this, new.target.defaults, o); }
+  static fromEnv(env) {
+    const o = {};
+    for (const k of Object.keys(this.defaults)) {
+      const v = env[k.toUpperCase()];
+      if (v !== undefined) o[k] = typeof this.defaults[k] === 'number' ? +v : v;
+    }
+    return new this(o);
+  }
+}
+class Web extends Base {
+  static defaults = { ...Base.defaults, backlog: 64 };
+  listen(server) { server.listen(this.port, this.host, this.backlog); return server; }
+}
+module.exports = { Web };
+-- app.js --
+const { Web } = require('./config');
+Web.fromEnv(process.env).listen(require('http').createServer((q, r) => r.end()));
+`, ` => any 4708
+PORT=8708 => any 8708
+HOST=127.0.0.1 PORT=8708 => loopback 8708`},
+	{"uvicorn run with env dict and workers none", `-- Procfile --
+web: python3 serve.py
+-- requirements.txt --
+uvicorn
+-- serve.py --
+import os
+import uvicorn
+
+
+async def app(scope, receive, send):
+    pass
+
+
+kw = dict(log_level="warning")
+if p := os.environ.get("PORT"):
+    kw |= {"port": int(p), "host": "0.0.0.0"}
+uvicorn.run("serve:app", **kw)
+`, ` => exits
+UVICORN_PORT=8730 => exits
+PORT=8730 => exits`},
+	{"java interface default and optional chain", `-- Procfile --
+web: java -cp out dome.App
+-- src/dome/Env.java --
+package dome;
+
+import java.util.Optional;
+import java.util.function.Function;
+
+interface Env {
+    String get(String name);
+
+    default Optional<String> find(String name) { return Optional.ofNullable(get(name)).filter(s -> !s.isBlank()); }
+
+    default <T> T as(String name, Function<String, T> f, T fallback) {
+        try { return find(name).map(f).orElse(fallback); } catch (NumberFormatException e) { return fallback; }
+    }
+}
+-- src/dome/App.java --
+package dome;
+
+import java.net.*;
+
+public class App {
+    public static void main(String[] args) throws Exception {
+        Env env = System::getenv;
+        int port = env.as("DOME_PORT", Integer::parseInt, 4771);
+        var server = new ServerSocket(port, 0, InetAddress.getByName(env.find("DOME_HOST").orElse("0.0.0.0")));
+        while (true) server.accept().close();
+    }
+}
+`, ` => any 4771
+DOME_PORT=8771 => any 8771
+DOME_PORT=bad => any 4771`},
+	{"bun with default export object built", `-- Procfile --
+web: bun run app.ts
+-- package.json --
+{"name":"a"}
+-- app.ts --
+const port = process.env.WEB_PORT;
+const handler = { fetch: () => new Response("x") };
+export default port ? { ...handler, port } : { ...handler, hostname: "127.0.0.1", port: 4792 };
+`, ` => loopback 4792
+WEB_PORT=8792 => any 8792`},
+	{"gunicorn needs a variable", `-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:${PORT:-4801}
+-- requirements.txt --
+flask
+gunicorn
+-- app.py --
+import os
+from flask import Flask
+app = Flask(__name__)
+app.secret_key = os.environ["API_KEY"]
+`, ` => exits
+API_KEY=x PORT=8801 => any 8801`},
+	{"uvicorn needs settings", `-- Procfile --
+web: uvicorn app:app --port ${PORT:-4802}
+-- requirements.txt --
+fastapi
+uvicorn
+pydantic
+-- app.py --
+from fastapi import FastAPI
+from pydantic import BaseSettings
+
+
+class Settings(BaseSettings):
+    database_url: str
+
+
+settings = Settings()
+app = FastAPI()
+`, ` => exits
+DATABASE_URL=x PORT=8802 => loopback 8802`},
+	{"uvicorn raises by hand", `-- Procfile --
+web: uvicorn app:app --port ${PORT:-4803}
+-- requirements.txt --
+fastapi
+uvicorn
+-- app.py --
+import os
+import sys
+from fastapi import FastAPI
+
+if not os.getenv("TOKEN"):
+    sys.exit("TOKEN is needed")
+app = FastAPI()
+`, ` => exits
+TOKEN=x => loopback 4803`},
+	{"puma with app that needs", `-- Procfile --
+web: puma -p ${PORT:-4804}
+-- Gemfile --
+gem "puma"
+-- config.ru --
+KEY = ENV.fetch("NIGHT_KEY")
+run ->(e) { [200, {}, [KEY]] }
+`, ` => exits
+NIGHT_KEY=x => any 4804`},
+	{"rackup with app that aborts", `-- Procfile --
+web: rackup -s webrick -p ${PORT:-4805}
+-- Gemfile --
+gem "rack"
+gem "webrick"
+-- config.ru --
+abort "no key" unless ENV["NIGHT_KEY"]
+run ->(e) { [200, {}, ["x"]] }
+`, ` => exits
+NIGHT_KEY=x => loopback 4805`},
+	{"waitress serve", `-- Procfile --
+web: waitress-serve --port=${PORT:-4806} app:app
+-- requirements.txt --
+waitress
+-- app.py --
+import os
+KEY = os.environ["KEY"]
+
+
+def app(environ, start_response):
+    start_response("200 OK", [])
+    return [b""]
+`, ` => exits
+KEY=x => any 4806`},
+	{"hypercorn", `-- Procfile --
+web: hypercorn app:app -b 0.0.0.0:4807
+-- requirements.txt --
+hypercorn
+-- app.py --
+import os
+KEY = os.environ["KEY"]
+
+
+async def app(scope, receive, send):
+    if scope["type"] == "lifespan":
+        while True:
+            m = await receive()
+            await send({"type": m["type"] + ".complete"})
+            if m["type"] == "lifespan.shutdown":
+                return
+`, ` => exits
+KEY=x => any 4807`},
+	{"flask run with app that needs", `-- Procfile --
+web: flask --app app run -p 4808
+-- requirements.txt --
+flask
+-- app.py --
+import os
+from flask import Flask
+KEY = os.environ["KEY"]
+app = Flask(__name__)
+`, ` => exits
+KEY=x => loopback 4808`},
+	{"django wsgi with settings that need", `-- Procfile --
+web: gunicorn site1.wsgi -b 0.0.0.0:4809
+-- requirements.txt --
+django
+gunicorn
+-- manage.py --
+import os, sys
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "site1.settings")
+from django.core.management import execute_from_command_line
+execute_from_command_line(sys.argv)
+-- site1/__init__.py --
+-- site1/wsgi.py --
+import os
+from django.core.wsgi import get_wsgi_application
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "site1.settings")
+application = get_wsgi_application()
+-- site1/settings.py --
+import os
+SECRET_KEY = os.environ["SECRET_KEY"]
+ALLOWED_HOSTS = ["*"]
+ROOT_URLCONF = "site1.urls"
+INSTALLED_APPS = []
+-- site1/urls.py --
+urlpatterns = []
+`, ` => exits
+SECRET_KEY=x => any 4809`},
+	{"daphne", `-- Procfile --
+web: daphne -p 4810 app:app
+-- requirements.txt --
+daphne
+-- app.py --
+import os
+KEY = os.environ["KEY"]
+
+
+async def app(scope, receive, send):
+    pass
+`, ` => exits
+KEY=x => loopback 4810`},
+	{"gunicorn factory with check", `-- Procfile --
+web: gunicorn "app:create_app()" -b 127.0.0.1:4811
+-- requirements.txt --
+flask
+gunicorn
+-- app.py --
+import os
+from flask import Flask
+
+
+def create_app():
+    app = Flask(__name__)
+    if os.environ.get("MODE") not in ("live", "test"):
+        raise RuntimeError("MODE must be live or test")
+    return app
+`, ` => exits
+MODE=live => loopback 4811`},
+	{"thin", `-- Procfile --
+web: thin start -p 4812 -R config.ru
+-- Gemfile --
+gem "thin"
+-- config.ru --
+raise "KEY" unless ENV.key?("KEY")
+run ->(e) { [200, {}, ["x"]] }
+`, ` => exits
+KEY=x => any 4812`},
+	{"unicorn", `-- Procfile --
+web: unicorn -p 4813 config.ru
+-- Gemfile --
+gem "unicorn"
+-- config.ru --
+raise "KEY" unless ENV.key?("KEY")
+run ->(e) { [200, {}, ["x"]] }
+`, ` => any 4813
+KEY=x => any 4813`},
+	{"deno serve", `-- Procfile --
+web: deno serve -A --port 4814 main.ts
+-- main.ts --
+const key = Deno.env.get("KEY");
+if (!key) throw new Error("KEY");
+export default { fetch: () => new Response(key) };
+`, ` => exits
+KEY=x => any 4814`},
+	{"bun default export", `-- Procfile --
+web: bun run main.ts
+-- package.json --
+{"name":"a"}
+-- main.ts --
+const key = process.env.KEY;
+if (!key) { console.error("KEY"); process.exit(1); }
+export default { port: 4815, fetch: () => new Response(key) };
+`, ` => exits
+KEY=x => any 4815`},
+	{"gunicorn preload", `-- Procfile --
+web: gunicorn --preload app:app -b 0.0.0.0:4816
+-- requirements.txt --
+gunicorn
+-- app.py --
+import os
+KEY = os.environ["KEY"]
+
+
+def app(environ, start_response):
+    start_response("200 OK", [])
+    return [b""]
+`, ` => exits
+KEY=x => any 4816`},
+	{"sinatra needs", `-- Procfile --
+web: ruby app.rb
+-- Gemfile --
+gem "sinatra"
+gem "puma"
+-- app.rb --
+require "sinatra"
+set :port, 4817
+set :key, ENV.fetch("KEY")
+get("/") { "x" }
+`, ` => exits
+KEY=x => loopback 4817`},
+	{"require in a module", `-- Procfile --
+web: node app.js
+-- package.json --
+{"name":"a","type":"module"}
+-- app.js --
+const http = require('http');
+http.createServer((q, r) => r.end()).listen(process.env.PORT || 4901);
+`, ` => exits`},
+	{"import in a script", `-- Procfile --
+web: node app.cjs
+-- package.json --
+{"name":"a"}
+-- app.cjs --
+import http from 'http';
+http.createServer((q, r) => r.end()).listen(process.env.PORT || 4902);
+`, ` => exits`},
+	{"same port twice", `-- Procfile --
+web: node app.js
+-- package.json --
+{"name":"a"}
+-- app.js --
+const http = require('http');
+http.createServer((q, r) => r.end()).listen(process.env.PORT || 4904);
+http.createServer((q, r) => r.end()).listen(process.env.ADMIN_PORT || 4904);
+`, ` => exits
+ADMIN_PORT=4994 => any 4904 & any 4994`},
+	{"broken json", `-- Procfile --
+web: node app.js
+-- package.json --
+{"name":"a"}
+-- conf.json --
+{"port": 4906,}
+-- app.js --
+const fs = require('fs');
+const conf = JSON.parse(fs.readFileSync('./conf.json', 'utf8'));
+require('http').createServer((q, r) => r.end()).listen(conf.port);
+`, ` => exits`},
+	{"broken json caught", `-- Procfile --
+web: node app.js
+-- package.json --
+{"name":"a"}
+-- conf.json --
+{"port": 4907,}
+-- app.js --
+let conf = { port: 4917 };
+try { conf = require('./conf.json'); } catch (e) { console.error(e.message); }
+require('http').createServer((q, r) => r.end()).listen(conf.port);
+`, ` => any 4917`},
+	{"named export missing", `-- Procfile --
+web: node app.mjs
+-- package.json --
+{"name":"a","type":"module"}
+-- conf.mjs --
+export const prt = 4911;
+-- app.mjs --
+import http from 'node:http';
+import { port } from './conf.mjs';
+http.createServer((q, r) => r.end()).listen(port);
+`, ` => exits`},
+	{"const assigned again", `-- Procfile --
+web: node app.js
+-- package.json --
+{"name":"a"}
+-- app.js --
+const port = 4912;
+if (process.env.PORT) port = process.env.PORT;
+require('http').createServer((q, r) => r.end()).listen(port);
+`, ` => any 4912
+PORT=8912 => exits`},
+	{"import of what is not there", `-- Procfile --
+web: python3 app.py
+-- app.py --
+from http.server import HTTPServer, BaseHTTPRequestHandler
+from settings import PORT, HOST
+HTTPServer((HOST, PORT), BaseHTTPRequestHandler).serve_forever()
+-- settings.py --
+PORT = 4921
+`, ` => exits`},
+	{"same port twice too", `-- Procfile --
+web: python3 app.py
+-- app.py --
+import os
+import socket
+a = socket.create_server(("0.0.0.0", 4922))
+b = socket.create_server(("127.0.0.1", int(os.environ.get("SECOND", 4922))))
+while True:
+    a.accept()
+`, ` => exits
+SECOND=4932 => any 4922 & loopback 4932`},
+	{"name error in a branch", `-- Procfile --
+web: python3 app.py
+-- app.py --
+import os
+from http.server import HTTPServer, BaseHTTPRequestHandler
+if os.environ.get("MODE"):
+    port = 4923
+HTTPServer(("", port), BaseHTTPRequestHandler).serve_forever()
+`, ` => exits
+MODE=x => any 4923`},
+	{"daemon thread and main ends", `-- Procfile --
+web: python3 app.py
+-- app.py --
+import os
+import threading
+from http.server import HTTPServer, BaseHTTPRequestHandler
+s = HTTPServer(("", 4926), BaseHTTPRequestHandler)
+t = threading.Thread(target=s.serve_forever, daemon=True)
+t.start()
+if os.environ.get("WAIT"):
+    t.join()
+`, ` => exits
+WAIT=1 => any 4926`},
+	{"assert on setting", `-- Procfile --
+web: python3 app.py
+-- app.py --
+import os
+from http.server import HTTPServer, BaseHTTPRequestHandler
+port = int(os.environ.get("PORT", 4931))
+assert port > 1024, "needs a high port"
+HTTPServer(("", port), BaseHTTPRequestHandler).serve_forever()
+`, ` => any 4931
+PORT=8931 => any 8931
+PORT=80 => exits`},
+	{"bind twice", `-- Procfile --
+web: java App.java
+-- App.java --
+import java.net.ServerSocket;
+public class App {
+    public static void main(String[] a) throws Exception {
+        ServerSocket s = new ServerSocket(4973);
+        String o = System.getenv("OTHER");
+        ServerSocket t = new ServerSocket(o == null ? 4973 : Integer.parseInt(o));
+        while (true) s.accept().close();
+    }
+}
+`, ` => exits
+OTHER=4983 => any 4973 & any 4983`},
+}
+
+func TestLoaded(t *testing.T) {
+	t.Parallel()
+	for _, c := range loaded {
+		t.Run(c.name, func(t *testing.T) {
+			t.Parallel()
+			dir := plant(t, c.tree)
+			for line := range strings.SplitSeq(c.want, "\n") {
+				env, want, _ := strings.Cut(line, " => ")
+				if got := allOutcomes(run(t, dir, quotedEnv(env)).Components[0].Starts); got != want {
+					t.Errorf("under %q the survey says %s; the kernel: %s", env, got, want)
+				}
+			}
+		})
+	}
+}
