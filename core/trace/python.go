@@ -274,6 +274,9 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			}
 		}
 		return l, true, nil
+	case "argparse.ArgumentParser":
+		o, _ := m.newArgParser(keys)
+		return o, true, nil
 	case "dict", "collections.OrderedDict", "types.SimpleNamespace", "argparse.Namespace":
 		o := newObject()
 		o.dict = f.path == "dict" || f.path == "collections.OrderedDict"

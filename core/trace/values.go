@@ -113,6 +113,7 @@ type object struct {
 	// command and option are those of commander that the program sees as this object.
 	command *jsCommand
 	option  *jsOption
+	parser  *argParser // a parser of command lines (Python)
 	zod     *zodSchema // a schema that the program sees as this object
 	fault   bool       // an error that the language raises, not one that the program makes
 	mapping *object    // the dictionary that it is: its class comes from dict (Python)
