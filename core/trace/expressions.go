@@ -1559,6 +1559,18 @@ func (m *machine) argv() []any {
 			}
 		}
 	}
+	if os := m.packages["os"]; os != nil && os.props != nil && m.main.Lang == code.Go { // os.Args, once it is set
+		switch v, _ := os.props.get("Args"); v := v.(type) {
+		case *list:
+			return slices.Clone(v.items)
+		case *goList:
+			var l []any
+			for _, c := range v.a {
+				l = append(l, c.v.v)
+			}
+			return l
+		}
+	}
 	if now := m.line[0]; now != nil && len(now.items) > 0 {
 		return slices.Clone(now.items)
 	}

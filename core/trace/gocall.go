@@ -711,6 +711,9 @@ func (m *machine) goOutsideCall(f *opaque, args []goValue, at spot, s *goScope) 
 		}
 		args[i] = w
 	}
+	if list, done, err := m.goStdFlag(f, args, at, s); done || err != nil {
+		return list, err
+	}
 	if list, done, err := m.goLibrary(f, args, at, s); done || err != nil {
 		return list, err
 	}
@@ -722,9 +725,6 @@ func (m *machine) goOutsideCall(f *opaque, args []goValue, at spot, s *goScope) 
 	}
 	if list, done, err := m.goEnvs(f, args, at, s); done || err != nil {
 		return list, err
-	}
-	if done, err := m.goFlagSet(f, args, at, s); done || err != nil {
-		return nil, err
 	}
 	if strings.HasSuffix(f.path, "Flags().Changed") && len(args) == 1 {
 		if name, ok := args[0].v.(string); ok {
@@ -809,73 +809,6 @@ func (m *machine) goDefines(path, kind string, args []any, c *goCell) {
 			}
 		}
 	}
-}
-
-// goFlagSet hands what the command line gives for a flag to a value of the program
-// that takes it, or to a function (package documentation of flag, Go 1.26: Var, Func,
-// BoolFunc); done is false for any other call. It is handed over where the flag is
-// defined: nothing reads it before the command line is parsed.
-func (m *machine) goFlagSet(f *opaque, args []goValue, at spot, s *goScope) (done bool, err error) {
-	i := strings.LastIndexByte(f.path, '.')
-	if i < 0 || f.path[:i] != "flag" && f.path[:i] != "flag.NewFlagSet()" && f.path[:i] != "flag.CommandLine" {
-		return false, nil
-	}
-	at0, fn := 1, goValue{}
-	switch f.path[i+1:] {
-	case "Var":
-		if len(args) != 3 {
-			return false, nil
-		}
-		if fn, _, err = m.goMember(args[0], nil, "Set", nil, nil); err != nil {
-			return false, nil
-		}
-	case "Func", "BoolFunc":
-		if len(args) != 3 {
-			return false, nil
-		}
-		at0, fn = 0, args[2]
-	default:
-		return false, nil
-	}
-	name, ok := args[at0].v.(string)
-	if !ok {
-		return false, giveUp("a flag whose name is not known")
-	}
-	m.goDefined(strings.TrimSuffix(f.path[:i], ".CommandLine"), name, f.path[i+1:], "", nil, nil, fn)
-	words := m.argv()[1:]
-	for i := 0; i < len(words); i++ {
-		w, ok := words[i].(string)
-		if !ok {
-			return false, undecided("the arguments of the command line")
-		}
-		word, v, has := strings.Cut(w, "=")
-		if bare := strings.TrimPrefix(strings.TrimPrefix(word, "-"), "-"); bare == word || bare != name {
-			continue
-		}
-		switch {
-		case has:
-		case strings.HasSuffix(f.path, ".BoolFunc"):
-			v = "true"
-		case i+1 == len(words):
-			return true, &exit{}
-		default:
-			i++
-			if v, ok = words[i].(string); !ok {
-				return false, undecided("the arguments of the command line")
-			}
-		}
-		out, err := m.goApply(fn, []goValue{{v, tString}}, at, s)
-		if err != nil {
-			return true, err
-		}
-		if len(out) == 1 && out[0].v != nil {
-			if o, ok := out[0].v.(*opaque); ok && !o.certain() {
-				return true, undecided("whether %s takes what it is given", name)
-			}
-			return true, &exit{}
-		}
-	}
-	return true, nil
 }
 
 // goGiven says whether the command line gives a flag of pflag; one letter may stand

@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 )
 
 // goFlagged is a flag that a program has defined (package documentation of flag, Go
@@ -56,7 +57,7 @@ func (m *machine) goFlagsMethod(f *opaque, args []goValue, at spot, s *goScope) 
 		return nil, false, nil
 	}
 	in, name := f.path[:i], f.path[i+1:]
-	if in != "flag" && in != "flag.NewFlagSet()" && in != "flag.CommandLine" && in != "github.com/spf13/pflag" && in != "github.com/spf13/pflag.NewFlagSet()" && in != "github.com/spf13/pflag.CommandLine" {
+	if in != "github.com/spf13/pflag" && in != "github.com/spf13/pflag.NewFlagSet()" && in != "github.com/spf13/pflag.CommandLine" {
 		if name == "Lookup" && (strings.HasSuffix(in, "Flags()") || strings.HasSuffix(in, ".Root()")) { // of a command of cobra
 			for _, x := range m.goFlags {
 				if args[0].v == any(x.name) {
@@ -66,7 +67,11 @@ func (m *machine) goFlagsMethod(f *opaque, args []goValue, at spot, s *goScope) 
 		}
 		return nil, false, nil
 	}
-	in = strings.TrimSuffix(in, ".CommandLine")
+	return m.goFlagsOf(strings.TrimSuffix(in, ".CommandLine"), name, args, at, s)
+}
+
+// goFlagsOf is what a set of flags does with those of a name.
+func (m *machine) goFlagsOf(in, name string, args []goValue, at spot, s *goScope) (list []goValue, done bool, err error) {
 	switch name {
 	case "Set":
 		key, ok := args[0].v.(string)
@@ -122,6 +127,24 @@ func (m *machine) goSetFlag(x *goFlagged, v goValue, at spot, s *goScope) ([]goV
 	var w any = text
 	switch x.kind {
 	case "String":
+	case "Float64":
+		n, err := strconv.ParseFloat(text, 64)
+		if err != nil {
+			return bad, nil
+		}
+		w = n
+	case "Duration":
+		d, err := time.ParseDuration(text)
+		if err != nil {
+			return bad, nil
+		}
+		w = integer(d)
+	case "Uint", "Uint64":
+		n, err := strconv.ParseUint(text, 0, 64)
+		if err != nil {
+			return bad, nil
+		}
+		w = integer(n)
 	case "Bool":
 		b, err := strconv.ParseBool(text)
 		if err != nil {

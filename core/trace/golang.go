@@ -213,7 +213,7 @@ func (m *machine) goBuiltin(f *opaque, args []any, at spot) (v any, done bool, e
 			return c.text, true, nil
 		}
 		return arg(0), true, nil
-	case "recover", "close", "print", "println", "fmt.Println", "fmt.Printf", "fmt.Print", "fmt.Fprintln", "fmt.Fprintf", "fmt.Fprint", "log.Println", "log.Printf", "log.Print", "log.SetFlags", "log.SetPrefix", "os/signal.Notify", "time.Sleep", "flag.Parse", "github.com/spf13/pflag.Parse", "log/slog.Info", "log/slog.Debug", "log/slog.Warn", "log/slog.Error":
+	case "recover", "close", "print", "println", "fmt.Println", "fmt.Printf", "fmt.Print", "fmt.Fprintln", "fmt.Fprintf", "fmt.Fprint", "log.Println", "log.Printf", "log.Print", "log.SetFlags", "log.SetPrefix", "os/signal.Notify", "time.Sleep", "github.com/spf13/pflag.Parse", "log/slog.Info", "log/slog.Debug", "log/slog.Warn", "log/slog.Error":
 		return nil, true, nil
 	case "os.Exit", "log.Fatal", "log.Fatalf", "log.Fatalln", "log.Panic", "log.Panicf", "log.Panicln", "runtime.Goexit":
 		return nil, true, &exit{}
@@ -382,7 +382,7 @@ func goFlagKind(p string) (kind string, ok bool) {
 		return "", false
 	}
 	switch of := p[:i]; {
-	case of == "flag", of == "github.com/spf13/pflag", of == "flag.NewFlagSet()", of == "github.com/spf13/pflag.NewFlagSet()", of == "flag.CommandLine", strings.HasSuffix(of, ".Flags()"), strings.HasSuffix(of, ".PersistentFlags()"):
+	case of == "github.com/spf13/pflag", of == "github.com/spf13/pflag.NewFlagSet()", strings.HasSuffix(of, ".Flags()"), strings.HasSuffix(of, ".PersistentFlags()"):
 	default:
 		return "", false
 	}

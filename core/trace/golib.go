@@ -883,8 +883,6 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 			list, err := m.goReflect(r, "Elem", nil, at)
 			return list, true, err
 		}
-	case "flag.Args", "flag.NArg", "flag.Arg":
-		return m.goOperands(p, args)
 	}
 	if value.Decodes(p) {
 		return m.goDecodes(f, args, at, s)
@@ -917,31 +915,6 @@ func oldTexts(texts []string) *list {
 		l.items = append(l.items, t)
 	}
 	return l
-}
-
-// goOperands are the words of the command line that are no flags.
-func (m *machine) goOperands(p string, args []goValue) ([]goValue, bool, error) {
-	words := m.argv()[1:]
-	for len(words) > 0 {
-		w, ok := words[0].(string)
-		if !ok || strings.HasPrefix(w, "-") { // what is a flag's is not told here
-			return nil, true, giveUp("the arguments of the command line")
-		}
-		break
-	}
-	l := &list{items: words}
-	v := m.goFrom(l)
-	switch p {
-	case "flag.NArg":
-		return []goValue{{integer(len(words)), tInt}}, true, nil
-	case "flag.Arg":
-		n, ok := args[0].v.(integer)
-		if !ok || int(n) >= len(words) {
-			return []goValue{{"", tString}}, true, nil
-		}
-		return []goValue{v.v.(*goList).a[n].v}, true, nil
-	}
-	return []goValue{v}, true, nil
 }
 
 // onlyFields is the hidden key of a reader that takes no other fields than those of

@@ -301,6 +301,7 @@ type machine struct {
 	options       map[*object][]*rbOption // of parsers of the command line (Ruby)
 	daemons       int                     // threads that serve and do not keep the program (Python)
 	keeping       int                     // threads that serve and keep it
+	goSets        map[string]*goFlagSet   // the sets of flags of package flag (Go)
 	imported      bool                    // the file is not the program itself: a server loads it
 	serving       bool                    // a server is loading its application by name
 	readIn        map[string]bool         // the packages and files that were read for what lambdas are for (Java)
