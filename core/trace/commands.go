@@ -290,15 +290,52 @@ func (m *machine) outsideMethod(o *opaque, name string, args []any, keys map[str
 					return nil, true, giveUp("what a configuration is given")
 				}
 				for _, k := range d.keys {
-					props().set(k, d.cells[k].v)
+					if name == "update" || k == strings.ToUpper(k) {
+						props().set(k, d.cells[k].v)
+					}
 				}
 			}
 			for _, k := range slices.Sorted(maps.Keys(keys)) {
-				props().set(k, keys[k])
+				if name == "update" || k == strings.ToUpper(k) {
+					props().set(k, keys[k])
+				}
 			}
 			return true, true, nil
-		case "from_pyfile":
-			p, ok := m.treePath(pathText(first(args)))
+		case "from_file", "from_json": // of Flask, with what loads it
+			from := m.readFile(first(args))
+			if t, ok := from.(*thrown); ok {
+				if keys["silent"] == true {
+					return false, true, nil
+				}
+				return nil, true, t
+			}
+			v, err := m.parsed(from)
+			if err != nil {
+				return nil, true, err
+			}
+			d, ok := v.(*object)
+			if !ok {
+				return nil, true, giveUp("a file of settings")
+			}
+			for _, k := range d.keys {
+				if k == strings.ToUpper(k) {
+					props().set(k, d.cells[k].v)
+				}
+			}
+			return true, true, nil
+		case "from_pyfile", "from_envvar":
+			named := first(args)
+			if name == "from_envvar" {
+				path, set := m.env[show(named)]
+				if !set || path == "" {
+					if keys["silent"] == true || len(args) > 1 && args[1] == true {
+						return false, true, nil
+					}
+					return nil, true, certainly("RuntimeError", "the variable "+show(named)+" is not set")
+				}
+				named = path
+			}
+			p, ok := m.treePath(pathText(named))
 			text, there := m.e.Loader.Text(p)
 			if !ok || !there {
 				return nil, true, giveUp("a file of settings")
