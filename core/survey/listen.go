@@ -155,6 +155,10 @@ var listening = map[string]shape{
 	"http.server.ThreadingHTTPServer":                            pair("http server class", 0),
 	"socketserver.TCPServer":                                     pair("http server class", 0),
 	"socketserver.ThreadingTCPServer":                            pair("http server class", 0),
+	"asyncio.start_unix_server":                                  positional("aiohttp", -1, -1),
+	"asyncio.get_event_loop().create_unix_server":                positional("aiohttp", -1, -1),
+	"asyncio.get_running_loop().create_unix_server":              positional("aiohttp", -1, -1),
+	"aiohttp.web.UnixSite":                                       positional("aiohttp", -1, -1),
 	"asyncio.start_server":                                       positional("asyncio", 2, 1),
 	"gevent.pywsgi.WSGIServer":                                   pair("socketserver", 0),
 	"gevent.WSGIServer":                                          pair("socketserver", 0),
@@ -529,6 +533,16 @@ func filled(e *value.Eval, f *code.File, site code.Site, s shape, v *value.Value
 	}
 	if socket := keys["path"]; strings.HasPrefix(s.server, "aiohttp") && socket != nil && socket.Kind != value.Null {
 		l.Bind = value.Concat(value.Text("unix:", l.At), socket)
+	}
+	if strings.HasSuffix(v.Text, "unix_server") || strings.HasSuffix(v.Text, ".UnixSite") { // the path stands second, or by its name
+		path := keys["path"]
+		if path == nil && len(args) > 1 {
+			path = args[1]
+		}
+		if path == nil { // a socket that the program has bound itself
+			return nil
+		}
+		l.Bind = value.Concat(value.Text("unix:", l.At), path)
 	}
 	return l
 }

@@ -779,6 +779,29 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 	case "Deno.env.set":
 		m.env[text(0)] = text(1)
 		return undefined, true, nil
+	case "querystring.parse", "querystring.decode", "qs.parse":
+		if t, ok := arg(0).(string); ok && len(args) == 1 && !strings.Contains(t, "[") {
+			o := newObject()
+			for _, part := range strings.Split(t, "&") {
+				k, v, _ := strings.Cut(part, "=")
+				name, bad := url.QueryUnescape(k)
+				text, worse := url.QueryUnescape(v)
+				if bad != nil || worse != nil {
+					return nil, true, giveUp("a query that is not read")
+				}
+				switch had, there := o.get(name); had := had.(type) {
+				case *list:
+					had.items = append(had.items, text)
+				default:
+					if there {
+						o.set(name, &list{items: []any{had, text}})
+					} else if name != "" {
+						o.set(name, text)
+					}
+				}
+			}
+			return o, true, nil
+		}
 	case "path.join", "path.posix.join":
 		var parts []string
 		for i := range args {
