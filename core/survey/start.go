@@ -229,6 +229,9 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 					}
 				}
 				st.Imports = append(st.Imports, i)
+				if off := int(imp.Node.Off); f.Lang == code.PHP && off <= len(f.Src) && strings.Contains(string(f.Src[max(0, off-12):off]), "@include") { // it does not even do that
+					st.Imports[len(st.Imports)-1].Optional = true
+				}
 				if off := int(imp.Node.Off); f.Lang == code.PHP && off <= len(f.Src) && strings.Contains(string(f.Src[max(0, off-12):off]), "include") { // it only warns
 					warns[i.At] = true
 				}

@@ -2429,6 +2429,9 @@ func pickOr(k, base, v *Value) *Value {
 // property gives base.name where the base has been evaluated.
 func (e *Eval) property(n *code.Node, base *Value, name string, s *code.Scope, c *context) *Value {
 	at := s.File.At(n)
+	if base.Kind == EnvMap && n.Is(code.Member) && !javascript(s.File.Lang) { // what it does, not a variable
+		return unknown("the "+name+" of the environment", at)
+	}
 	v := e.key(base, name, s, c, at)
 	if v.Kind == Env || v.Kind == External {
 		w := *v

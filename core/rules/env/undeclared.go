@@ -34,8 +34,8 @@ var undeclared = &rules.Rule{
 						required = i
 					}
 				}
-				if !free && required >= 0 && on.Code.Copes != nil && on.Code.Copes(on.Ported, n) {
-					continue // what it raises is caught
+				if !free && (required >= 0 || turns(n)) && on.Code.Copes != nil && on.Code.Copes(on.Ported, n) {
+					continue // what it raises is caught, or it goes its own way without it
 				}
 				if free {
 					if on.Code.Needs == nil || !on.Code.Needs(on.Ported, n) {
@@ -63,6 +63,20 @@ var undeclared = &rules.Rule{
 			}
 		}
 	},
+}
+
+// turnWords are parts of the names of variables that change how a program runs, and
+// that it can do without where it listens without them.
+var turnWords = []string{"PORT", "HOST", "ADDR", "BIND", "LISTEN", "INTERFACE", "MODE", "PROFILE", "STAGE", "DEBUG", "VERBOSE", "LEVEL", "TIER", "TIMEOUT", "WORKERS", "THREADS", "CONCURRENCY", "LIMIT", "TELEMETRY"}
+
+// turns reports whether a name is that of such a variable.
+func turns(name string) bool {
+	for _, part := range strings.FieldsFunc(strings.ToUpper(name), func(c rune) bool { return c == '_' || c == '-' }) {
+		if slices.Contains(turnWords, part) {
+			return true
+		}
+	}
+	return false
 }
 
 // addressWords are parts of the names that variables for an interface have.

@@ -4,6 +4,7 @@ package ruby
 
 import (
 	"path"
+	"slices"
 	"strings"
 
 	"ubique/core/code"
@@ -377,6 +378,8 @@ func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*f
 	}
 	switch f.Known.Name {
 	case "puma", "rackup", "thin", "unicorn", "falcon", "rails":
+	case "ruby": // -run -e httpd FOLDER starts no file
+		return nil, "", slices.ContainsFunc(f.Args, func(w command.Word) bool { return w.Text == "-run" })
 	default:
 		return nil, "", false
 	}
