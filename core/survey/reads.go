@@ -376,7 +376,7 @@ func asRead(v *value.Value) (env, def *value.Value) {
 		case v.Kind == value.Env:
 			return v, nil
 		case v.Kind == value.Op && (v.Text == "unset" || v.Text == "||" || v.Text == "??") && len(v.Kids) == 2:
-			if env, _ = asRead(v.Kids[0]); v.Text == "unset" && (v.Kids[1].Kind == value.Bool || v.Kids[1].Kind == value.Undef) {
+			if env, _ = asRead(v.Kids[0]); v.Text == "unset" && (v.Kids[1].Kind == value.Bool && code.LanguageOf(v.At.File) == code.PHP || v.Kids[1].Kind == value.Undef) {
 				return env, nil // PHP says false where it is not set
 			}
 			return env, v.Kids[1]
