@@ -787,6 +787,950 @@ class Settings(BaseSettings):
 settings = Settings()
 app = Flask(__name__)
 `, "env/undeclared"},
+	{"read: js destructured default", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2"}}
+-- server.js --
+const app = require('express')();
+const { SKY_NAME = 'dome', SKY_ZOOM = '' } = process.env;
+console.log(SKY_NAME, SKY_ZOOM);
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, ""},
+	{"read: js and test", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2"}}
+-- server.js --
+const app = require('express')();
+if (process.env.SKY_TOKEN) require('http').get('http://x/' + process.env.SKY_TOKEN);
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, ""},
+	{"read: js in test", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2"}}
+-- server.js --
+const app = require('express')();
+if ('SKY_TOKEN' in process.env) console.log(process.env.SKY_TOKEN.length);
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, ""},
+	{"read: js short circuit", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2"}}
+-- server.js --
+const app = require('express')();
+process.env.SKY_HOOK && console.log(process.env.SKY_HOOK.length);
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, ""},
+	{"read: js optional chain", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2"}}
+-- server.js --
+const app = require('express')();
+const list = process.env.SKY_LIST?.split(',') ?? [];
+console.log(list);
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, ""},
+	{"read: js equals test", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2"}}
+-- server.js --
+const app = require('express')();
+const strict = process.env.SKY_STRICT === 'true';
+console.log(strict);
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, ""},
+	{"read: js not equals production", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2"}}
+-- server.js --
+const app = require('express')();
+if (process.env.SKY_CACHE !== 'off') console.log('cache');
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, ""},
+	{"read: js double not", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2"}}
+-- server.js --
+const app = require('express')();
+const on = !!process.env.SKY_FEATURE;
+console.log(on);
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, ""},
+	{"read: js number or", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2"}}
+-- server.js --
+const app = require('express')();
+const n = Number(process.env.SKY_POOL) || 4;
+console.log(n);
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, ""},
+	{"read: js parseInt with isNaN", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2"}}
+-- server.js --
+const app = require('express')();
+let n = parseInt(process.env.SKY_POOL, 10);
+if (Number.isNaN(n)) n = 4;
+console.log(n);
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, ""},
+	{"read: js function with default", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2"}}
+-- server.js --
+const app = require('express')();
+const env = (k, d) => (process.env[k] === undefined ? d : process.env[k]);
+console.log(env('SKY_NAME', 'dome'), env('SKY_KEY', ''));
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, ""},
+	{"read: js ternary", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2"}}
+-- server.js --
+const app = require('express')();
+const url = process.env.SKY_URL ? process.env.SKY_URL : 'http://localhost';
+console.log(url);
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, ""},
+	{"read: js assign default", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2"}}
+-- server.js --
+const app = require('express')();
+process.env.SKY_NAME ??= 'dome';
+console.log(process.env.SKY_NAME.length);
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, ""},
+	{"read: js filter of list", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2"}}
+-- server.js --
+const app = require('express')();
+const hosts = [process.env.SKY_A, process.env.SKY_B].filter(Boolean);
+console.log(hosts);
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, ""},
+	{"read: js set before", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2"}}
+-- server.js --
+const app = require('express')();
+if (!process.env.SKY_NAME) process.env.SKY_NAME = 'dome';
+console.log(process.env.SKY_NAME.length);
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, ""},
+	{"read: js needed throws", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2"}}
+-- server.js --
+const app = require('express')();
+const k = process.env.SKY_KEY;
+if (!k) throw new Error('SKY_KEY');
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, "env/undeclared"},
+	{"read: js required by assert", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2"}}
+-- server.js --
+const assert = require('node:assert');
+assert(process.env.SKY_KEY, 'SKY_KEY');
+const app = require('express')();
+
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, "env/undeclared"},
+	{"read: js method of undefined", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2"}}
+-- server.js --
+const app = require('express')();
+const parts = process.env.SKY_PATHS.split(':');
+console.log(parts);
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, "env/undeclared"},
+	{"read: js envalid bool default", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2","envalid":"8.0.0"}}
+-- server.js --
+const app = require('express')();
+const { cleanEnv, bool, str } = require('envalid');
+const env = cleanEnv(process.env, { SKY_TLS: bool({ default: false }), SKY_NAME: str({ default: '' }) });
+console.log(env.SKY_TLS);
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, ""},
+	{"read: js envalid needed", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2","envalid":"8.0.0"}}
+-- server.js --
+const app = require('express')();
+const { cleanEnv, str } = require('envalid');
+const env = cleanEnv(process.env, { SKY_KEY: str() });
+console.log(env.SKY_KEY);
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, "env/undeclared"},
+	{"read: js zod optional", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2","zod":"3.23.8"}}
+-- server.js --
+const app = require('express')();
+const { z } = require('zod');
+const env = z.object({ SKY_TLS: z.coerce.boolean().default(false), SKY_NAME: z.string().optional() }).parse(process.env);
+console.log(env.SKY_TLS);
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, ""},
+	{"read: js zod needed", `-- package.json --
+{"name":"a","scripts":{"start":"node server.js"},"dependencies":{"express":"4.19.2","zod":"3.23.8"}}
+-- server.js --
+const app = require('express')();
+const { z } = require('zod');
+const env = z.object({ SKY_KEY: z.string().min(1) }).parse(process.env);
+console.log(env.SKY_KEY);
+app.get('/', (q, r) => r.send('x'));
+app.listen(process.env.PORT || 3000);
+`, "env/undeclared"},
+	{"read: py get none tested", `-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+-- app.py --
+import os
+from flask import Flask
+app = Flask(__name__)
+token = os.environ.get("SKY_TOKEN")
+if token:
+    app.config["TOKEN"] = token
+`, ""},
+	{"read: py getenv or", `-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+-- app.py --
+import os
+from flask import Flask
+app = Flask(__name__)
+name = os.getenv("SKY_NAME") or "dome"
+`, ""},
+	{"read: py key error", `-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+-- app.py --
+import os
+from flask import Flask
+app = Flask(__name__)
+try:
+    key = os.environ["SKY_KEY"]
+except KeyError:
+    key = None
+`, ""},
+	{"read: py in environ", `-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+-- app.py --
+import os
+from flask import Flask
+app = Flask(__name__)
+if "SKY_KEY" in os.environ:
+    key = os.environ["SKY_KEY"]
+`, ""},
+	{"read: py equals", `-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+-- app.py --
+import os
+from flask import Flask
+app = Flask(__name__)
+debug = os.environ.get("SKY_STRICT") == "1"
+`, ""},
+	{"read: py lower in", `-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+-- app.py --
+import os
+from flask import Flask
+app = Flask(__name__)
+strict = os.environ.get("SKY_STRICT", "").lower() in ("1", "yes")
+`, ""},
+	{"read: py bool of", `-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+-- app.py --
+import os
+from flask import Flask
+app = Flask(__name__)
+strict = bool(os.environ.get("SKY_STRICT"))
+`, ""},
+	{"read: py setdefault", `-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+-- app.py --
+import os
+from flask import Flask
+app = Flask(__name__)
+os.environ.setdefault("SKY_NAME", "dome")
+name = os.environ["SKY_NAME"]
+`, ""},
+	{"read: py is not none", `-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+-- app.py --
+import os
+from flask import Flask
+app = Flask(__name__)
+raw = os.environ.get("SKY_POOL")
+pool = int(raw) if raw is not None else 4
+`, ""},
+	{"read: py walrus", `-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+-- app.py --
+import os
+from flask import Flask
+app = Flask(__name__)
+if (url := os.environ.get("SKY_URL")) is not None:
+    app.config["URL"] = url
+`, ""},
+	{"read: py prefix loop", `-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+-- app.py --
+import os
+from flask import Flask
+app = Flask(__name__)
+for k, v in os.environ.items():
+    if k.startswith("SKY_"):
+        app.config[k[4:]] = v
+`, ""},
+	{"read: py default none in function", `-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+-- app.py --
+import os
+from flask import Flask
+app = Flask(__name__)
+def env(name, default=None):
+    return os.environ.get(name, default)
+
+
+name = env("SKY_NAME", "dome")
+`, ""},
+	{"read: py needed", `-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+-- app.py --
+import os
+from flask import Flask
+app = Flask(__name__)
+key = os.environ["SKY_KEY"]
+`, "env/undeclared"},
+	{"read: py needed in class", `-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+-- app.py --
+import os
+from flask import Flask
+app = Flask(__name__)
+class Config:
+    KEY = os.environ["SKY_KEY"]
+
+
+app.config.from_object(Config)
+`, "env/undeclared"},
+	{"read: py decouple false", `-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+python-decouple==3.8
+-- app.py --
+import os
+from flask import Flask
+app = Flask(__name__)
+from decouple import config
+strict = config("SKY_STRICT", default=False, cast=bool)
+name = config("SKY_NAME", default="")
+`, ""},
+	{"read: py decouple needed", `-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+python-decouple==3.8
+-- app.py --
+import os
+from flask import Flask
+app = Flask(__name__)
+from decouple import config
+key = config("SKY_KEY")
+`, "env/undeclared"},
+	{"read: py environ defaults", `-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+django-environ==0.11.2
+-- app.py --
+import os
+from flask import Flask
+app = Flask(__name__)
+import environ
+env = environ.Env(SKY_STRICT=(bool, False))
+strict = env("SKY_STRICT")
+name = env("SKY_NAME", default="dome")
+limit = env.int("SKY_MAX", 5)
+`, ""},
+	{"read: py environ needed", `-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+django-environ==0.11.2
+-- app.py --
+import os
+from flask import Flask
+app = Flask(__name__)
+import environ
+env = environ.Env()
+key = env("SKY_KEY")
+`, "env/undeclared"},
+	{"read: py pydantic optional", `-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+pydantic-settings==2.3.4
+-- app.py --
+import os
+from flask import Flask
+app = Flask(__name__)
+from typing import Optional
+from pydantic_settings import BaseSettings
+
+
+class S(BaseSettings):
+    sky_name: str = "dome"
+    sky_token: Optional[str] = None
+    sky_strict: bool = False
+    sky_sizes: list[int] = []
+
+
+settings = S()
+`, ""},
+	{"read: py pydantic needed", `-- Procfile --
+web: gunicorn app:app -b 0.0.0.0:$PORT
+-- requirements.txt --
+flask==3.0.3
+gunicorn==22.0.0
+pydantic-settings==2.3.4
+-- app.py --
+import os
+from flask import Flask
+app = Flask(__name__)
+from pydantic_settings import BaseSettings
+
+
+class S(BaseSettings):
+    sky_key: str
+
+
+settings = S()
+`, "env/undeclared"},
+	{"read: rb fetch default", `-- Procfile --
+web: bundle exec ruby app.rb
+-- Gemfile --
+source "https://rubygems.org"
+gem "sinatra", "4.0.0"
+gem "puma", "6.4.2"
+gem "rackup", "2.1.0"
+-- app.rb --
+require "sinatra"
+set :port, ENV.fetch("PORT", 4567)
+set :bind, "0.0.0.0"
+name = ENV.fetch("SKY_NAME", "dome")
+get("/") { "x" }
+`, ""},
+	{"read: rb fetch block", `-- Procfile --
+web: bundle exec ruby app.rb
+-- Gemfile --
+source "https://rubygems.org"
+gem "sinatra", "4.0.0"
+gem "puma", "6.4.2"
+gem "rackup", "2.1.0"
+-- app.rb --
+require "sinatra"
+set :port, ENV.fetch("PORT", 4567)
+set :bind, "0.0.0.0"
+name = ENV.fetch("SKY_NAME") { "dome" }
+get("/") { "x" }
+`, ""},
+	{"read: rb or", `-- Procfile --
+web: bundle exec ruby app.rb
+-- Gemfile --
+source "https://rubygems.org"
+gem "sinatra", "4.0.0"
+gem "puma", "6.4.2"
+gem "rackup", "2.1.0"
+-- app.rb --
+require "sinatra"
+set :port, ENV.fetch("PORT", 4567)
+set :bind, "0.0.0.0"
+name = ENV["SKY_NAME"] || "dome"
+get("/") { "x" }
+`, ""},
+	{"read: rb safe nav", `-- Procfile --
+web: bundle exec ruby app.rb
+-- Gemfile --
+source "https://rubygems.org"
+gem "sinatra", "4.0.0"
+gem "puma", "6.4.2"
+gem "rackup", "2.1.0"
+-- app.rb --
+require "sinatra"
+set :port, ENV.fetch("PORT", 4567)
+set :bind, "0.0.0.0"
+list = ENV["SKY_LIST"]&.split(",")
+get("/") { "x" }
+`, ""},
+	{"read: rb key", `-- Procfile --
+web: bundle exec ruby app.rb
+-- Gemfile --
+source "https://rubygems.org"
+gem "sinatra", "4.0.0"
+gem "puma", "6.4.2"
+gem "rackup", "2.1.0"
+-- app.rb --
+require "sinatra"
+set :port, ENV.fetch("PORT", 4567)
+set :bind, "0.0.0.0"
+set :token, ENV["SKY_TOKEN"] if ENV.key?("SKY_TOKEN")
+get("/") { "x" }
+`, ""},
+	{"read: rb if", `-- Procfile --
+web: bundle exec ruby app.rb
+-- Gemfile --
+source "https://rubygems.org"
+gem "sinatra", "4.0.0"
+gem "puma", "6.4.2"
+gem "rackup", "2.1.0"
+-- app.rb --
+require "sinatra"
+set :port, ENV.fetch("PORT", 4567)
+set :bind, "0.0.0.0"
+if ENV["SKY_HOOK"]
+  set :hook, ENV["SKY_HOOK"]
+end
+get("/") { "x" }
+`, ""},
+	{"read: rb equals", `-- Procfile --
+web: bundle exec ruby app.rb
+-- Gemfile --
+source "https://rubygems.org"
+gem "sinatra", "4.0.0"
+gem "puma", "6.4.2"
+gem "rackup", "2.1.0"
+-- app.rb --
+require "sinatra"
+set :port, ENV.fetch("PORT", 4567)
+set :bind, "0.0.0.0"
+set :strict, ENV["SKY_STRICT"] == "1"
+get("/") { "x" }
+`, ""},
+	{"read: rb to_i", `-- Procfile --
+web: bundle exec ruby app.rb
+-- Gemfile --
+source "https://rubygems.org"
+gem "sinatra", "4.0.0"
+gem "puma", "6.4.2"
+gem "rackup", "2.1.0"
+-- app.rb --
+require "sinatra"
+set :port, ENV.fetch("PORT", 4567)
+set :bind, "0.0.0.0"
+set :pool, (ENV["SKY_POOL"] || 4).to_i
+get("/") { "x" }
+`, ""},
+	{"read: rb or assign", `-- Procfile --
+web: bundle exec ruby app.rb
+-- Gemfile --
+source "https://rubygems.org"
+gem "sinatra", "4.0.0"
+gem "puma", "6.4.2"
+gem "rackup", "2.1.0"
+-- app.rb --
+require "sinatra"
+set :port, ENV.fetch("PORT", 4567)
+set :bind, "0.0.0.0"
+ENV["SKY_NAME"] ||= "dome"
+set :name, ENV["SKY_NAME"]
+get("/") { "x" }
+`, ""},
+	{"read: rb needed", `-- Procfile --
+web: bundle exec ruby app.rb
+-- Gemfile --
+source "https://rubygems.org"
+gem "sinatra", "4.0.0"
+gem "puma", "6.4.2"
+gem "rackup", "2.1.0"
+-- app.rb --
+require "sinatra"
+set :port, ENV.fetch("PORT", 4567)
+set :bind, "0.0.0.0"
+set :key, ENV.fetch("SKY_KEY")
+get("/") { "x" }
+`, "env/undeclared"},
+	{"read: go empty test", `-- Procfile --
+web: ./bin/dome
+-- go.mod --
+module dome
+
+go 1.22
+-- main.go --
+package main
+
+import (
+	"net/http"
+	"os"
+)
+
+func main() {
+	name := os.Getenv("SKY_NAME")
+	if name == "" {
+		name = "dome"
+	}
+	println(name)
+	port := os.Getenv("PORT")
+	if port == "" {
+		port = "8080"
+	}
+	http.ListenAndServe(":"+port, nil)
+}
+`, ""},
+	{"read: go lookup", `-- Procfile --
+web: ./bin/dome
+-- go.mod --
+module dome
+
+go 1.22
+-- main.go --
+package main
+
+import (
+	"net/http"
+	"os"
+)
+
+func main() {
+	if v, ok := os.LookupEnv("SKY_TOKEN"); ok {
+		println(v)
+	}
+	port := os.Getenv("PORT")
+	if port == "" {
+		port = "8080"
+	}
+	http.ListenAndServe(":"+port, nil)
+}
+`, ""},
+	{"read: go cmp or", `-- Procfile --
+web: ./bin/dome
+-- go.mod --
+module dome
+
+go 1.22
+-- main.go --
+package main
+
+import (
+	"cmp"
+	"net/http"
+	"os"
+)
+
+func main() {
+	name := cmp.Or(os.Getenv("SKY_NAME"), "dome")
+	println(name)
+	port := os.Getenv("PORT")
+	if port == "" {
+		port = "8080"
+	}
+	http.ListenAndServe(":"+port, nil)
+}
+`, ""},
+	{"read: go equals", `-- Procfile --
+web: ./bin/dome
+-- go.mod --
+module dome
+
+go 1.22
+-- main.go --
+package main
+
+import (
+	"net/http"
+	"os"
+)
+
+func main() {
+	if os.Getenv("SKY_STRICT") == "1" {
+		println("strict")
+	}
+	port := os.Getenv("PORT")
+	if port == "" {
+		port = "8080"
+	}
+	http.ListenAndServe(":"+port, nil)
+}
+`, ""},
+	{"read: go parse bool", `-- Procfile --
+web: ./bin/dome
+-- go.mod --
+module dome
+
+go 1.22
+-- main.go --
+package main
+
+import (
+	"net/http"
+	"os"
+	"strconv"
+)
+
+func main() {
+	strict, _ := strconv.ParseBool(os.Getenv("SKY_STRICT"))
+	println(strict)
+	port := os.Getenv("PORT")
+	if port == "" {
+		port = "8080"
+	}
+	http.ListenAndServe(":"+port, nil)
+}
+`, ""},
+	{"read: go atoi err", `-- Procfile --
+web: ./bin/dome
+-- go.mod --
+module dome
+
+go 1.22
+-- main.go --
+package main
+
+import (
+	"net/http"
+	"os"
+	"strconv"
+)
+
+func main() {
+	n, err := strconv.Atoi(os.Getenv("SKY_POOL"))
+	if err != nil {
+		n = 4
+	}
+	println(n)
+	port := os.Getenv("PORT")
+	if port == "" {
+		port = "8080"
+	}
+	http.ListenAndServe(":"+port, nil)
+}
+`, ""},
+	{"read: go needed", `-- Procfile --
+web: ./bin/dome
+-- go.mod --
+module dome
+
+go 1.22
+-- main.go --
+package main
+
+import (
+	"log"
+	"net/http"
+	"os"
+)
+
+func main() {
+	if os.Getenv("SKY_KEY") == "" {
+		log.Fatal("SKY_KEY")
+	}
+	port := os.Getenv("PORT")
+	if port == "" {
+		port = "8080"
+	}
+	http.ListenAndServe(":"+port, nil)
+}
+`, "env/undeclared"},
+	{"read: php elvis", `-- Procfile --
+web: php server.php
+-- composer.json --
+{"require":{"php":"^8.2"}}
+-- server.php --
+<?php
+$n = getenv('SKY_NAME') ?: 'dome';
+$s = stream_socket_server('tcp://0.0.0.0:' . (getenv('PORT') ?: '8080'));
+while (true) { @stream_socket_accept($s, 30); }
+`, ""},
+	{"read: php null coalesce", `-- Procfile --
+web: php server.php
+-- composer.json --
+{"require":{"php":"^8.2"}}
+-- server.php --
+<?php
+$n = $_ENV['SKY_NAME'] ?? 'dome';
+$s = stream_socket_server('tcp://0.0.0.0:' . (getenv('PORT') ?: '8080'));
+while (true) { @stream_socket_accept($s, 30); }
+`, ""},
+	{"read: php false test", `-- Procfile --
+web: php server.php
+-- composer.json --
+{"require":{"php":"^8.2"}}
+-- server.php --
+<?php
+if (($t = getenv('SKY_TOKEN')) !== false) { echo strlen($t); }
+$s = stream_socket_server('tcp://0.0.0.0:' . (getenv('PORT') ?: '8080'));
+while (true) { @stream_socket_accept($s, 30); }
+`, ""},
+	{"read: php filter", `-- Procfile --
+web: php server.php
+-- composer.json --
+{"require":{"php":"^8.2"}}
+-- server.php --
+<?php
+$strict = filter_var(getenv('SKY_STRICT'), FILTER_VALIDATE_BOOL);
+$s = stream_socket_server('tcp://0.0.0.0:' . (getenv('PORT') ?: '8080'));
+while (true) { @stream_socket_accept($s, 30); }
+`, ""},
+	{"read: php isset", `-- Procfile --
+web: php server.php
+-- composer.json --
+{"require":{"php":"^8.2"}}
+-- server.php --
+<?php
+if (isset($_SERVER['SKY_HOOK'])) { echo $_SERVER['SKY_HOOK']; }
+$s = stream_socket_server('tcp://0.0.0.0:' . (getenv('PORT') ?: '8080'));
+while (true) { @stream_socket_accept($s, 30); }
+`, ""},
+	{"read: php needed", `-- Procfile --
+web: php server.php
+-- composer.json --
+{"require":{"php":"^8.2"}}
+-- server.php --
+<?php
+$k = getenv('SKY_KEY');
+if ($k === false) { fwrite(STDERR, 'SKY_KEY'); exit(1); }
+$s = stream_socket_server('tcp://0.0.0.0:' . (getenv('PORT') ?: '8080'));
+while (true) { @stream_socket_accept($s, 30); }
+`, "env/undeclared"},
+	{"read: java or default", `-- Procfile --
+web: java App.java
+-- App.java --
+import java.net.*;
+import java.util.*;
+public class App {
+  public static void main(String[] a) throws Exception {
+    String n = System.getenv().getOrDefault("SKY_NAME", "dome");
+    String p = System.getenv("PORT");
+    ServerSocket s = new ServerSocket(p == null ? 8080 : Integer.parseInt(p));
+    while (true) s.accept().close();
+  }
+}
+`, ""},
+	{"read: java null test", `-- Procfile --
+web: java App.java
+-- App.java --
+import java.net.*;
+import java.util.*;
+public class App {
+  public static void main(String[] a) throws Exception {
+    String t = System.getenv("SKY_TOKEN");
+    if (t != null) System.out.println(t.length());
+    String p = System.getenv("PORT");
+    ServerSocket s = new ServerSocket(p == null ? 8080 : Integer.parseInt(p));
+    while (true) s.accept().close();
+  }
+}
+`, ""},
+	{"read: java optional", `-- Procfile --
+web: java App.java
+-- App.java --
+import java.net.*;
+import java.util.*;
+public class App {
+  public static void main(String[] a) throws Exception {
+    String n = Optional.ofNullable(System.getenv("SKY_NAME")).orElse("dome");
+    String p = System.getenv("PORT");
+    ServerSocket s = new ServerSocket(p == null ? 8080 : Integer.parseInt(p));
+    while (true) s.accept().close();
+  }
+}
+`, ""},
+	{"read: java equals", `-- Procfile --
+web: java App.java
+-- App.java --
+import java.net.*;
+import java.util.*;
+public class App {
+  public static void main(String[] a) throws Exception {
+    boolean strict = "1".equals(System.getenv("SKY_STRICT"));
+    System.out.println(strict);
+    String p = System.getenv("PORT");
+    ServerSocket s = new ServerSocket(p == null ? 8080 : Integer.parseInt(p));
+    while (true) s.accept().close();
+  }
+}
+`, ""},
+	{"read: java parse boolean", `-- Procfile --
+web: java App.java
+-- App.java --
+import java.net.*;
+import java.util.*;
+public class App {
+  public static void main(String[] a) throws Exception {
+    boolean strict = Boolean.parseBoolean(System.getenv("SKY_STRICT"));
+    System.out.println(strict);
+    String p = System.getenv("PORT");
+    ServerSocket s = new ServerSocket(p == null ? 8080 : Integer.parseInt(p));
+    while (true) s.accept().close();
+  }
+}
+`, ""},
+	{"read: java needed", `-- Procfile --
+web: java App.java
+-- App.java --
+import java.net.*;
+import java.util.*;
+public class App {
+  public static void main(String[] a) throws Exception {
+    String k = Objects.requireNonNull(System.getenv("SKY_KEY"), "SKY_KEY");
+    String p = System.getenv("PORT");
+    ServerSocket s = new ServerSocket(p == null ? 8080 : Integer.parseInt(p));
+    while (true) s.accept().close();
+  }
+}
+`, "env/undeclared"},
 }
 
 func TestLabelled(t *testing.T) {

@@ -91,9 +91,19 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 					must = saved
 					return
 				}
+				if n.Name == "&&" { // the right side is for where there is one
+					visit(n.Kid(0), s, nil, !must)
+					visit(n.Kid(1), s, fallback, tested)
+					return
+				}
 				if (n.Name == "||" || n.Name == "??") && n.Kid(1) != nil {
 					visit(n.Kids[0], s, n.Kids[1], tested)
 					visit(n.Kids[1], s, fallback, tested)
+					return
+				}
+			case code.Unary:
+				if n.Name == "!" || n.Name == "not" {
+					visit(n.Kid(0), s, nil, !must)
 					return
 				}
 			case code.Array:
@@ -134,6 +144,19 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 					return
 				}
 			case code.Member, code.Index, code.Call:
+				if n.Flag&code.OptionalOp != 0 && !couldRead(n) { // it goes on without
+					visit(n.Kid(0), s, fallback, !must)
+					for _, k := range n.Kids[1:] {
+						visit(k, s, nil, false)
+					}
+					return
+				}
+				if n.Kind == code.Call && weighs(n, f.Lang) {
+					for _, a := range n.Args() {
+						visit(a, s, nil, true)
+					}
+					return
+				}
 				if list := n.Kid(0); n.Kind == code.Member && picks[n.Name] && list.Is(code.Array) && list.Alias != code.Whole {
 					among(list, s)
 					return
@@ -249,6 +272,25 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 	}
 	sort.SliceStable(list, func(i, j int) bool { return list[i].At.Before(list[j].At) })
 	return list
+}
+
+// weighs reports whether a call only asks what a text says, so that nothing is an
+// answer too: conversions to a truth value, and those of Go, which give an error.
+func weighs(n *code.Node, l code.Language) bool {
+	switch name := n.Kid(0).Dotted(); {
+	case l == code.Go:
+		return strings.HasPrefix(name, "strconv.Parse") || name == "strconv.Atoi"
+	case l == code.Python:
+		return name == "bool"
+	case l == code.PHP:
+		if name == "boolval" {
+			return true
+		}
+		return name == "filter_var" && slices.ContainsFunc(n.Args(), func(a *code.Node) bool { return strings.HasPrefix(a.Dotted(), "FILTER_VALIDATE_BOOL") })
+	case l == code.JavaScript || l == code.TypeScript || l == code.JSX:
+		return name == "Boolean"
+	}
+	return false
 }
 
 // result is what a function without a name gives: its expression, or its last
