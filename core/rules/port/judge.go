@@ -137,10 +137,22 @@ func trail(l *fact.Listener, v *value.Value) []value.Step {
 			}
 		}
 	}
-	if len(steps) == 1 {
+	if len(steps) == 1 && !apart(l, v) {
 		return nil
 	}
 	return steps
+}
+
+// apart reports whether a value is made on another line than the one that listens.
+func apart(l *fact.Listener, v *value.Value) bool {
+	if v == nil {
+		return false
+	}
+	at := v.Made(value.Environ{}).At
+	if at.Line == 0 {
+		at = v.At
+	}
+	return at.Line > 0 && (at.File != l.At.File || at.Line != l.At.Line)
 }
 
 func portValue(l *fact.Listener) *value.Value {
