@@ -1774,3 +1774,26 @@ func TestScriptsThatGrow(t *testing.T) {
 		})
 	}
 }
+
+// TestTrailLeadsToTheCall asks that a finding which stands where a value is made leads
+// to the call that listens, whether values tell it or going through the program does.
+func TestTrailLeadsToTheCall(t *testing.T) {
+	t.Parallel()
+	for name, c := range map[string]struct{ tree, rule, from string }{
+		"a number in a map": {"-- package.json --\n{\"name\":\"a\",\"scripts\":{\"start\":\"node index.js\"}}\n-- config.js --\nclass Config {\n  #v = new Map(Object.entries({ port: 5203 }));\n  get(k) { return this.#v.get(k); }\n}\nmodule.exports = Config;\n-- index.js --\nconst Config = require('./config');\nconst cfg = new Config();\nrequire('http').createServer((q, r) => r.end()).listen(cfg.get('port'));\n", "port/literal", "index.js"},
+		"a variable whose name is made": {"-- Procfile --\nweb: python main.py\n-- settings.py --\nimport os\n\n\ndef read(key):\n    return os.environ.get(\"_\".join([\"SKY\", key.upper()]), \"8452\")\n-- main.py --\nfrom http.server import HTTPServer, BaseHTTPRequestHandler\nfrom settings import read\nHTTPServer((\"\", int(read(\"port\"))), BaseHTTPRequestHandler).serve_forever()\n", "port/other-name", "main.py"},
+	} {
+		t.Run(name, func(t *testing.T) {
+			for _, f := range run(t, plant(t, c.tree), nil).Findings {
+				if f.Rule != c.rule {
+					continue
+				}
+				if len(f.Trail) == 0 || f.Trail[0].At.File != c.from {
+					t.Errorf("%s at %v has the trail %v", f.Rule, f.Where, f.Trail)
+				}
+				return
+			}
+			t.Errorf("no %s", c.rule)
+		})
+	}
+}

@@ -143,6 +143,15 @@ func trail(l *fact.Listener, v *value.Value) []value.Step {
 	return steps
 }
 
+// led is a finding about a listener: where it stands away from the call that listens,
+// the trail leads there.
+func led(l *fact.Listener, f rules.Finding) rules.Finding {
+	if len(f.Trail) == 0 && f.Where.Line > 0 && l.At.Line > 0 && (f.Where.File != l.At.File || f.Where.Line != l.At.Line) {
+		f.Trail = []value.Step{{At: l.At, Note: "listens here"}}
+	}
+	return f
+}
+
 // apart reports whether a value is made on another line than the one that listens.
 func apart(l *fact.Listener, v *value.Value) bool {
 	if v == nil {

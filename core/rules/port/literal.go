@@ -29,7 +29,7 @@ var literal = &rules.Rule{
 				f.Message = fmt.Sprintf("listens on %d whatever %s says; the host gives the port in %s, new at each boot", v.outcome.Port, name, name)
 			}
 			f.Remedy = remedy(on, v, name)
-			p.Report(on, 0, f)
+			p.Report(on, 0, led(l, f))
 		}
 	},
 }

@@ -32,7 +32,7 @@ func misnamed(p *rules.Pass, rule string) {
 			f.Message = fmt.Sprintf("reads the port from %s; the host sets %s%s", v.variable.Text, name, then)
 		}
 		f.Remedy = instead(v, name)
-		p.Report(on, 0, f)
+		p.Report(on, 0, led(v.listener, f))
 	}
 }
 

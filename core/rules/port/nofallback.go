@@ -62,7 +62,7 @@ var noFallback = &rules.Rule{
 			v.variable = vars[0]
 			v.outcome.Port = 0
 			f.Remedy = instead(v, name)
-			p.Report(on, level, f)
+			p.Report(on, level, led(l, f))
 		}
 	},
 }

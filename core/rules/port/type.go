@@ -33,7 +33,7 @@ var wrongType = &rules.Rule{
 				}
 				f.Message = fmt.Sprintf("the port is given, and %s: %s", why, then)
 				f.Remedy = converted(l, on)
-				p.Report(on, 0, f)
+				p.Report(on, 0, led(l, f))
 				break
 			}
 		}
