@@ -1780,7 +1780,7 @@ func TestScriptsThatGrow(t *testing.T) {
 func TestTrailLeadsToTheCall(t *testing.T) {
 	t.Parallel()
 	for name, c := range map[string]struct{ tree, rule, from string }{
-		"a number in a map": {"-- package.json --\n{\"name\":\"a\",\"scripts\":{\"start\":\"node index.js\"}}\n-- config.js --\nclass Config {\n  #v = new Map(Object.entries({ port: 5203 }));\n  get(k) { return this.#v.get(k); }\n}\nmodule.exports = Config;\n-- index.js --\nconst Config = require('./config');\nconst cfg = new Config();\nrequire('http').createServer((q, r) => r.end()).listen(cfg.get('port'));\n", "port/literal", "index.js"},
+		"a number in a map":             {"-- package.json --\n{\"name\":\"a\",\"scripts\":{\"start\":\"node index.js\"}}\n-- config.js --\nclass Config {\n  #v = new Map(Object.entries({ port: 5203 }));\n  get(k) { return this.#v.get(k); }\n}\nmodule.exports = Config;\n-- index.js --\nconst Config = require('./config');\nconst cfg = new Config();\nrequire('http').createServer((q, r) => r.end()).listen(cfg.get('port'));\n", "port/literal", "index.js"},
 		"a variable whose name is made": {"-- Procfile --\nweb: python main.py\n-- settings.py --\nimport os\n\n\ndef read(key):\n    return os.environ.get(\"_\".join([\"SKY\", key.upper()]), \"8452\")\n-- main.py --\nfrom http.server import HTTPServer, BaseHTTPRequestHandler\nfrom settings import read\nHTTPServer((\"\", int(read(\"port\"))), BaseHTTPRequestHandler).serve_forever()\n", "port/other-name", "main.py"},
 	} {
 		t.Run(name, func(t *testing.T) {
