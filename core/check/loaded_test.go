@@ -5,8 +5,8 @@ import (
 	"testing"
 )
 
-// loaded are programs that a server loads, that a script starts, or that end by an error of
-// their own: what each did was read from the kernel.
+// loaded are programs that a server loads, that a script starts, that read their words by a
+// parser, or that end by an error of their own: what each did was read from the kernel.
 var loaded = []struct{ name, tree, want string }{
 	{"socketserver with namedtuple settings", `-- Procfile --
 web: python3 tcpd.py
@@ -792,6 +792,573 @@ public class App {
 }
 `, ` => exits
 OTHER=4983 => any 4973 & any 4983`},
+	{"argparse choices and count", `-- Procfile --
+web: python3 app.py --env prod -vv --port=5101
+-- app.py --
+import argparse
+import os
+from http.server import HTTPServer, BaseHTTPRequestHandler
+
+p = argparse.ArgumentParser()
+p.add_argument("--env", choices=["dev", "prod"], default="dev")
+p.add_argument("-v", "--verbose", action="count", default=0)
+p.add_argument("--port", type=int)
+p.add_argument("--host")
+a = p.parse_args()
+hosts = {"dev": "127.0.0.1", "prod": "0.0.0.0"}
+port = a.port if a.port is not None else int(os.environ.get("PORT", 5102))
+HTTPServer((a.host or hosts[a.env], port + a.verbose), BaseHTTPRequestHandler).serve_forever()
+`, ` => any 5103
+PORT=8101 => any 5103`},
+	{"argparse positional nargs", `-- Procfile --
+web: python3 app.py 127.0.0.1 5103
+-- app.py --
+import argparse
+import os
+import socket
+
+p = argparse.ArgumentParser()
+p.add_argument("host", nargs="?", default="0.0.0.0")
+p.add_argument("port", nargs="?", type=int, default=9000)
+ns = p.parse_args()
+s = socket.create_server((os.getenv("BIND", ns.host), ns.port))
+while True:
+    s.accept()[0].close()
+`, ` => loopback 5103
+BIND=0.0.0.0 => any 5103`},
+	{"argparse abbreviations and dest", `-- Procfile --
+web: python3 app.py --listen-p 5104 --no-reload
+-- app.py --
+import argparse
+from http.server import HTTPServer, BaseHTTPRequestHandler
+
+p = argparse.ArgumentParser()
+p.add_argument("--listen-port", dest="port", type=int, default=9000)
+p.add_argument("--reload", action=argparse.BooleanOptionalAction, default=True)
+o = p.parse_args()
+HTTPServer(("127.0.0.1" if o.reload else "", o.port), BaseHTTPRequestHandler).serve_forever()
+`, ` => any 5104`},
+	{"argparse bad choice exits", `-- Procfile --
+web: python3 app.py --env ${APP_ENV:-staging}
+-- app.py --
+import argparse
+from http.server import HTTPServer, BaseHTTPRequestHandler
+
+p = argparse.ArgumentParser()
+p.add_argument("--env", choices=("dev", "prod"), required=True)
+p.add_argument("--port", type=int, default=5105)
+o = p.parse_args()
+HTTPServer(("", o.port), BaseHTTPRequestHandler).serve_forever()
+`, ` => exits
+APP_ENV=prod => any 5105`},
+	{"argparse type function", `-- Procfile --
+web: python3 app.py --bind ${BIND:-127.0.0.1:5106}
+-- app.py --
+import argparse
+from http.server import HTTPServer, BaseHTTPRequestHandler
+
+
+def address(text):
+    host, sep, port = text.rpartition(":")
+    if not sep:
+        raise argparse.ArgumentTypeError("HOST:PORT is wanted")
+    return host, int(port)
+
+
+p = argparse.ArgumentParser()
+p.add_argument("--bind", type=address, metavar="HOST:PORT")
+HTTPServer(p.parse_args().bind, BaseHTTPRequestHandler).serve_forever()
+`, ` => loopback 5106
+BIND=:8106 => any 8106
+BIND=nope => exits`},
+	{"argparse groups and parents", `-- Procfile --
+web: python3 app.py run --port 5107
+-- app.py --
+import argparse
+import os
+from http.server import HTTPServer, BaseHTTPRequestHandler
+
+common = argparse.ArgumentParser(add_help=False)
+g = common.add_argument_group("network")
+g.add_argument("--host", default="0.0.0.0")
+g.add_argument("--port", type=int, default=9000)
+parser = argparse.ArgumentParser()
+commands = parser.add_subparsers(dest="command")
+run = commands.add_parser("run", parents=[common])
+check = commands.add_parser("check", parents=[common])
+
+
+def main(argv=None):
+    args = parser.parse_args(argv)
+    if args.command == "check":
+        return 0
+    host = "127.0.0.1" if os.environ.get("DEBUG") else args.host
+    HTTPServer((host, args.port), BaseHTTPRequestHandler).serve_forever()
+
+
+if __name__ == "__main__":
+    raise SystemExit(main())
+`, ` => any 5107
+DEBUG=1 => loopback 5107`},
+	{"argparse known args and set defaults", `-- Procfile --
+web: python3 app.py --port 5108 --extra 1
+-- app.py --
+import argparse
+import os
+from http.server import HTTPServer, BaseHTTPRequestHandler
+
+p = argparse.ArgumentParser(allow_abbrev=False)
+p.add_argument("--port", type=int, default=9000)
+p.add_argument("--host")
+p.set_defaults(host="127.0.0.1", port=int(os.environ.get("PORT", 5118)))
+args, rest = p.parse_known_args()
+HTTPServer((args.host, args.port + len(rest)), BaseHTTPRequestHandler).serve_forever()
+`, ` => loopback 5110
+PORT=8108 => loopback 5110`},
+	{"argparse unknown option", `-- Procfile --
+web: python3 app.py --prot 5109
+-- app.py --
+import argparse
+from http.server import HTTPServer, BaseHTTPRequestHandler
+
+p = argparse.ArgumentParser()
+p.add_argument("--port", type=int, default=9000)
+HTTPServer(("", p.parse_args().port), BaseHTTPRequestHandler).serve_forever()
+`, ` => exits`},
+	{"argparse vars and namespace", `-- Procfile --
+web: python3 app.py -p5110
+-- app.py --
+import argparse
+import os
+from http.server import HTTPServer, BaseHTTPRequestHandler
+
+parser = argparse.ArgumentParser(formatter_class=argparse.ArgumentDefaultsHelpFormatter)
+parser.add_argument("-p", "--port", type=int, default=9000, help="port")
+parser.add_argument("-b", "--bind", default=argparse.SUPPRESS)
+opts = vars(parser.parse_args())
+opts.setdefault("bind", os.environ.get("HOST", "0.0.0.0"))
+HTTPServer((opts["bind"], opts["port"]), BaseHTTPRequestHandler).serve_forever()
+`, ` => any 5110
+HOST=127.0.0.1 => loopback 5110`},
+	{"go flags of all kinds", `-- Procfile --
+web: ./app -port 5141 -host= -tls=false sky
+-- go.mod --
+module dome
+
+go 1.22
+-- main.go --
+package main
+
+import (
+	"flag"
+	"fmt"
+	"net/http"
+	"os"
+)
+
+type config struct {
+	port int
+	host string
+	tls  bool
+}
+
+func main() {
+	var c config
+	flag.IntVar(&c.port, "port", 9000, "port")
+	flag.StringVar(&c.host, "host", "127.0.0.1", "host")
+	flag.BoolVar(&c.tls, "tls", true, "tls")
+	flag.Parse()
+	if v := os.Getenv("PORT"); v != "" {
+		flag.Set("port", v)
+	}
+	if c.tls {
+		c.port += 443
+	}
+	http.ListenAndServe(fmt.Sprintf("%s:%d", c.host, c.port+flag.NArg()), nil)
+}
+`, ` => any 5142
+PORT=8141 => any 8142`},
+	{"go flagset per command", `-- Procfile --
+web: ./app serve --addr 127.0.0.1:5142
+-- go.mod --
+module dome
+
+go 1.22
+-- main.go --
+package main
+
+import (
+	"flag"
+	"fmt"
+	"net/http"
+	"os"
+)
+
+func main() {
+	if len(os.Args) < 2 {
+		fmt.Println("serve")
+		os.Exit(2)
+	}
+	switch os.Args[1] {
+	case "serve":
+		fs := flag.NewFlagSet("serve", flag.ExitOnError)
+		addr := fs.String("addr", ":9000", "address")
+		fs.Parse(os.Args[2:])
+		if v, ok := os.LookupEnv("ADDR"); ok {
+			*addr = v
+		}
+		if err := http.ListenAndServe(*addr, nil); err != nil {
+			panic(err)
+		}
+	default:
+		os.Exit(2)
+	}
+}
+`, ` => loopback 5142
+ADDR=:8142 => any 8142`},
+	{"go bad flag", `-- Procfile --
+web: ./app -prot 5143
+-- go.mod --
+module dome
+
+go 1.22
+-- main.go --
+package main
+
+import (
+	"flag"
+	"net/http"
+)
+
+func main() {
+	addr := flag.String("addr", ":9000", "address")
+	flag.Parse()
+	http.ListenAndServe(*addr, nil)
+}
+`, ` => exits`},
+	{"flask application factory with config file and env", `-- Procfile --
+web: python3 run.py
+-- requirements.txt --
+flask
+-- default.json --
+{"HOST": "127.0.0.1", "PORT": 5211}
+-- live.json --
+{"HOST": "0.0.0.0"}
+-- run.py --
+import json
+import os
+from dome import create_app
+
+app = create_app()
+app.config.from_file(os.environ.get("DOME_CONFIG", "default.json"), load=json.load)
+if __name__ == "__main__":
+    app.run(host=app.config["HOST"], port=int(os.environ.get("PORT") or app.config["PORT"]))
+-- dome/__init__.py --
+from flask import Flask
+
+
+def create_app():
+    app = Flask(__name__, root_path=".")
+    app.config["PORT"] = 5999
+
+    @app.get("/")
+    def home():
+        return "open"
+
+    return app
+`, ` => loopback 5211
+DOME_CONFIG=live.json => any 5999
+DOME_CONFIG=live.json PORT=8211 => any 8211`},
+	{"asyncio unix or tcp by setting", `-- Procfile --
+web: python3 app.py
+-- app.py --
+import asyncio
+import os
+
+
+async def handle(reader, writer):
+    writer.close()
+
+
+async def main():
+    if path := os.environ.get("SOCKET"):
+        server = await asyncio.start_unix_server(handle, path)
+    else:
+        server = await asyncio.start_server(handle, "127.0.0.1", 5319)
+    async with server:
+        await server.serve_forever()
+
+
+asyncio.run(main())
+`, ` => loopback 5319
+SOCKET=./dome.sock => unix:dome.sock`},
+	{"runserver with settings that need", `-- Procfile --
+web: python3 manage.py runserver 0.0.0.0:5401 --noreload
+-- requirements.txt --
+django
+-- manage.py exec --
+#!/usr/bin/env python
+import os
+import sys
+
+
+def main():
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "obs.settings")
+    from django.core.management import execute_from_command_line
+    execute_from_command_line(sys.argv)
+
+
+if __name__ == "__main__":
+    main()
+-- obs/__init__.py --
+-- obs/settings.py --
+import os
+SECRET_KEY = os.environ["SECRET_KEY"]
+DEBUG = True
+ROOT_URLCONF = "obs.urls"
+DATABASES = {}
+INSTALLED_APPS = []
+-- obs/urls.py --
+urlpatterns = []
+`, ` => exits
+SECRET_KEY=x => any 5401`},
+	{"wsgi by settings package per stage", `-- Procfile --
+web: gunicorn obs.wsgi:application -b 0.0.0.0:5402
+-- requirements.txt --
+django
+gunicorn
+-- manage.py --
+import os, sys
+from django.core.management import execute_from_command_line
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "obs.settings.dev")
+execute_from_command_line(sys.argv)
+-- obs/__init__.py --
+-- obs/wsgi.py --
+import os
+from django.core.wsgi import get_wsgi_application
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "obs.settings." + os.environ.get("STAGE", "dev"))
+application = get_wsgi_application()
+-- obs/settings/__init__.py --
+-- obs/settings/base.py --
+import os
+from pathlib import Path
+BASE_DIR = Path(__file__).resolve().parent.parent.parent
+SECRET_KEY = "local"
+ROOT_URLCONF = "obs.urls"
+INSTALLED_APPS = []
+ALLOWED_HOSTS = ["*"]
+-- obs/settings/dev.py --
+from .base import *
+DEBUG = True
+-- obs/settings/prod.py --
+from .base import *
+SECRET_KEY = os.environ["SECRET_KEY"]
+-- obs/urls.py --
+urlpatterns = []
+`, `STAGE=prod SECRET_KEY=x => any 5402
+STAGE=prod => exits
+STAGE=nope => exits`},
+	{"flask factory that reads needed config", `-- Procfile --
+web: gunicorn "dome:create_app()" --bind 127.0.0.1:5403
+-- requirements.txt --
+flask
+gunicorn
+-- dome/__init__.py --
+from flask import Flask
+from .config import Config
+
+
+def create_app(config=None):
+    app = Flask(__name__)
+    app.config.from_object(config or Config())
+    from . import views
+    app.register_blueprint(views.bp)
+    return app
+-- dome/config.py --
+import os
+
+
+class Config:
+    def __init__(self):
+        self.SQLALCHEMY_DATABASE_URI = os.environ["DATABASE_URL"]
+-- dome/views.py --
+from flask import Blueprint
+bp = Blueprint("views", __name__)
+
+
+@bp.get("/")
+def index():
+    return "x"
+`, ` => exits
+DATABASE_URL=postgres://x => loopback 5403`},
+	{"fastapi with settings cached and dependency", `-- Procfile --
+web: uvicorn service.main:app --port 5404
+-- requirements.txt --
+fastapi
+uvicorn
+pydantic
+-- service/__init__.py --
+-- service/settings.py --
+from functools import lru_cache
+from pydantic import BaseSettings
+
+
+class Settings(BaseSettings):
+    api_token: str
+
+
+@lru_cache()
+def get_settings() -> Settings:
+    return Settings()
+-- service/main.py --
+from fastapi import Depends, FastAPI
+from .settings import Settings, get_settings
+
+app = FastAPI()
+
+
+@app.get("/")
+def root(settings: Settings = Depends(get_settings)):
+    return {"token": bool(settings.api_token)}
+`, ` => loopback 5404
+API_TOKEN=x => loopback 5404`},
+	{"lifespan that needs does not end at import", `-- Procfile --
+web: uvicorn app:app --port 5405
+-- requirements.txt --
+fastapi
+uvicorn
+-- app.py --
+import os
+from fastapi import FastAPI
+
+app = FastAPI()
+
+
+@app.get("/")
+def root():
+    return {"key": os.environ["KEY"]}
+`, ` => loopback 5405`},
+	{"logging config dict and extensions", `-- Procfile --
+web: gunicorn app:app -b 127.0.0.1:5406
+-- requirements.txt --
+flask
+gunicorn
+-- app.py --
+import logging.config
+from logging import getLogger
+from flask import Flask, jsonify
+from werkzeug.middleware.proxy_fix import ProxyFix
+
+logging.config.dictConfig({"version": 1, "handlers": {"h": {"class": "logging.StreamHandler"}}, "root": {"handlers": ["h"]}})
+log = getLogger(__name__)
+app = Flask(__name__)
+app.wsgi_app = ProxyFix(app.wsgi_app, x_for=1)
+app.json.sort_keys = False
+log.info("ready %s", app.name)
+
+
+@app.errorhandler(404)
+def missing(error):
+    return jsonify(error=str(error)), 404
+`, ` => loopback 5406`},
+	{"puma with initializers", `-- Procfile --
+web: puma -p 5407 -e production
+-- Gemfile --
+gem "puma"
+gem "rack"
+-- config.ru --
+$LOAD_PATH.unshift File.expand_path("lib", __dir__)
+require "dome"
+use Rack::Runtime
+map "/health" do
+  run ->(_env) { [204, {}, []] }
+end
+run Dome::App.new(Dome.settings)
+-- lib/dome.rb --
+require "dome/settings"
+require "dome/app"
+module Dome
+  def self.settings = @settings ||= Settings.load
+end
+-- lib/dome/settings.rb --
+module Dome
+  Settings = Struct.new(:secret, :name, keyword_init: true) do
+    def self.load(env = ENV)
+      new(secret: env.fetch("SECRET"), name: env.fetch("NAME", "dome"))
+    end
+  end
+end
+-- lib/dome/app.rb --
+module Dome
+  class App
+    def initialize(settings) = @settings = settings
+    def call(_env) = [200, { "content-type" => "text/plain" }, [@settings.name]]
+  end
+end
+`, ` => exits
+SECRET=x => any 5407`},
+	{"rackup with sinatra app that needs", `-- Procfile --
+web: rackup -s puma -o 127.0.0.1 -p 5408
+-- Gemfile --
+gem "sinatra"
+gem "puma"
+-- config.ru --
+require "./app"
+run App
+-- app.rb --
+require "sinatra/base"
+class App < Sinatra::Base
+  configure do
+    set :key, ENV.fetch("KEY") { raise KeyError, "KEY" }
+    disable :logging
+  end
+  get("/") { settings.key }
+end
+`, ` => exits
+KEY=x => loopback 5408`},
+	{"node imports module that throws", `-- Procfile --
+web: node server.js
+-- package.json --
+{"name":"a"}
+-- server.js --
+const { key } = require('./env');
+require('http').createServer((q, r) => r.end(key)).listen(5409);
+-- env.js --
+function need(name) {
+  const v = process.env[name];
+  if (!v) throw new Error(` + "`" + `${name} is needed` + "`" + `);
+  return v;
+}
+module.exports = { key: need('KEY') };
+`, ` => exits
+KEY=x => any 5409`},
+	{"go init that needs", `-- Procfile --
+web: ./app
+-- go.mod --
+module a
+
+go 1.22
+-- main.go --
+package main
+
+import (
+	"net/http"
+	"os"
+)
+
+var key = mustEnv("KEY")
+
+func mustEnv(name string) string {
+	v, ok := os.LookupEnv(name)
+	if !ok {
+		panic("missing " + name)
+	}
+	return v
+}
+
+func main() { http.ListenAndServe("127.0.0.1:5410", nil) }
+`, ` => exits
+KEY=x => loopback 5410`},
 }
 
 func TestLoaded(t *testing.T) {

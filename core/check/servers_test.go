@@ -58,7 +58,7 @@ from flask import Flask
 app = Flask(__name__)
 `, "flask run FILL"},
 	"http.server": {"-- app.py --\n", "python -m http.server FILL"},
-	"runserver":   {djangoSite("DEBUG = False\nALLOWED_HOSTS = ['a']"), "python manage.py runserver FILL"},
+	"runserver":   {strings.Replace(djangoSite("DEBUG = False\nALLOWED_HOSTS = ['a']"), `os.environ["SECRET_KEY"]`, "'x'", 1), "python manage.py runserver FILL"},
 	"uvicorn.run": {`-- s.py --
 import uvicorn
 from fastapi import FastAPI

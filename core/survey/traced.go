@@ -62,6 +62,8 @@ func (s *Starter) loads(st *fact.Start, b Beginning) {
 		return
 	}
 	how, ok := loading[k.Name]
+	manages := s.isManage(st) && slices.ContainsFunc(st.Listeners, func(l *fact.Listener) bool { return l.Server == "runserver" })
+	ok = ok || manages
 	main := st.Program.Loader.File(st.Target.File)
 	if !ok || main == nil || main.Body == nil || !trace.Follows(main.Lang) {
 		return
@@ -96,7 +98,12 @@ func (s *Starter) loads(st *fact.Start, b Beginning) {
 		if f := main.Top.Names["app"]; k.Name == "flask" && st.Target.Callable == "" && (f != nil || main.Top.Names["application"] != nil) {
 			called = nil
 		}
-		r := trace.Load(st.Program, main, env, noting(main), called)
+		var r trace.Result
+		if manages {
+			r = trace.Run(st.Program, main, env, noting(main))
+		} else {
+			r = trace.Load(st.Program, main, env, noting(main), called)
+		}
 		results[key] = &r
 		return &r
 	}

@@ -490,8 +490,13 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 	case "getopt.getopt", "getopt.gnu_getopt":
 		v, err := m.pyOptions(args, f.path == "getopt.gnu_getopt")
 		return v, true, err
-	case "django.core.wsgi.get_wsgi_application", "django.core.asgi.get_asgi_application", "django.setup": // they load the settings
+	case "django.core.wsgi.get_wsgi_application", "django.core.asgi.get_asgi_application", "django.setup", "django.core.management.execute_from_command_line": // they load the settings
 		if name := m.env["DJANGO_SETTINGS_MODULE"]; name != "" && !m.set.Vague["DJANGO_SETTINGS_MODULE"] {
+			root, _, inside := strings.Cut(name, ".")
+			_, own := m.e.Loader.Resolve(at.f, root, "")
+			if _, ok := m.e.Loader.Resolve(at.f, name, ""); !ok && own && inside {
+				return nil, true, certainly("ModuleNotFoundError", "No module named '"+name+"'")
+			}
 			if err := ends(m.pyModule(name, at.f)); err != nil {
 				return nil, true, err
 			}
