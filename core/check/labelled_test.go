@@ -1765,7 +1765,7 @@ func TestScriptsThatGrow(t *testing.T) {
 		calls += fmt.Sprintf("f%d() { f%d \"$1$1\"; }\n", i, i+1)
 	}
 	calls += "f40() { echo \"$1\"; }\na=$(f0 $PORT)\n"
-	for name, script := range map[string]string{"variables": double, "arguments": calls} {
+	for name, script := range map[string]string{"variables": double, "arguments": calls, "loops": "a=$PORT\nwhile [ 1 = 1 ]; do while [ 1 = 1 ]; do while [ 1 = 1 ]; do a=$a$a; done; done; done\n"} {
 		t.Run(name, func(t *testing.T) {
 			tree := "-- Procfile --\nweb: sh run.sh\n-- run.sh --\n" + script + "if [ \"${a%%1*}\" = x ]; then PORT=1; fi\nexec python3 -m http.server $a\n"
 			if got := allOutcomes(run(t, plant(t, tree), map[string]string{"PORT": "8000"}).Components[0].Starts); got != "unknown" {

@@ -64,6 +64,10 @@ func (r *lineReader) arguments(name string, given []*syntax.Word) {
 		r.args = r.rest
 	case name == "shift" && len(given) == 0 && len(r.within) == 0 && len(r.args) > 0:
 		r.args = r.args[1:]
+	case name == "shift" && len(given) == 1 && len(r.within) == 0 && r.given && strings.Trim(given[0].Lit(), "0123456789") == "" && given[0].Lit() != "":
+		if n, err := strconv.Atoi(given[0].Lit()); err == nil {
+			r.args = r.args[min(n, len(r.args)):]
+		}
 	case name == "set" && len(given) > 0 && given[0].Lit() == "--" && len(r.within) == 0 && r.given && len(given) <= 64:
 		var list []Word
 		for _, w := range given[1:] {
@@ -139,6 +143,28 @@ func (r *lineReader) options(c *syntax.WhileClause, guarded bool) bool {
 	}
 	r.rest = args
 	return true
+}
+
+// turns reads a loop whose condition can be told each time, such as one over the
+// arguments of the script; false for any other loop.
+func (r *lineReader) turns(c *syntax.WhileClause, guarded bool) bool {
+	if len(c.Cond) != 1 || len(r.within) > 0 {
+		return false
+	}
+	for {
+		test := r.condition(c.Cond[0])
+		if r.unrolled++; test == nil || len(test.Variables()) > 0 || r.unrolled > maxCalls {
+			return false
+		}
+		holds, ok := test.Under(value.Environ{}).Truth(false)
+		if !ok {
+			return false
+		}
+		if holds == c.Until {
+			return true
+		}
+		r.stmts(c.Do, guarded)
+	}
 }
 
 // argument is $1 and so on, or how many there are; nil where that is not known.

@@ -168,6 +168,7 @@ type lineReader struct {
 	taken    int               // files that were taken in
 	with     *value.Environ    // the environment that it runs in; nil where none is given
 
+	unrolled      int    // turns of loops that were gone through
 	substitutions int    // how many $(…) were worked out
 	prints        bool   // what commands print is of interest
 	printing      int    // the branches around the substitution
@@ -300,7 +301,7 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 	case *syntax.IfClause:
 		r.ifClause(c)
 	case *syntax.WhileClause:
-		if r.options(c, guarded) {
+		if r.options(c, guarded) || r.turns(c, guarded) {
 			return
 		}
 		for _, s := range c.Cond {
@@ -328,8 +329,8 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 		s := Simple{At: r.o.span(c.Pos(), c.End()), Guarded: guarded}
 		for _, a := range c.Args {
 			if a.Name == nil {
-				if c.Variant.Value == "export" && a.Value != nil {
-					r.exportsFile(a.Value)
+				if c.Variant.Value == "export" && a.Value != nil && !r.exportsFile(a.Value) {
+					r.gone = c.Variant.Value // of a name that is made
 				}
 				continue
 			}
@@ -525,7 +526,15 @@ func (r *lineReader) element(p *syntax.ParamExp, at place.Span) *value.Value {
 	if !ok || list == nil {
 		return nil
 	}
-	n, err := strconv.Atoi(w.Lit())
+	text := w.Lit()
+	if index := r.word(w).Value; text == "" && index.Kind == value.Str {
+		text = index.Text
+	} else if text == "" && r.with != nil {
+		if o := index.Under(*r.with); o.Kind == value.Str {
+			text = o.Text
+		}
+	}
+	n, err := strconv.Atoi(text)
 	if err != nil || n < 0 {
 		return nil
 	}

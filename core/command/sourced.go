@@ -74,8 +74,8 @@ func (r *lineReader) takes(w *syntax.Word, guarded bool) bool {
 }
 
 // exportsFile reads the variables of a dotenv file that is handed to export:
-// export $(grep -v '^#' .env | xargs).
-func (r *lineReader) exportsFile(w *syntax.Word) {
+// export $(grep -v '^#' .env | xargs); false for any other word.
+func (r *lineReader) exportsFile(w *syntax.Word) bool {
 	var names []*syntax.Word
 	splits := false
 	syntax.Walk(w, func(n syntax.Node) bool {
@@ -90,16 +90,16 @@ func (r *lineReader) exportsFile(w *syntax.Word) {
 		return true
 	})
 	if !splits || len(names) != 1 || r.taken >= maxTaken {
-		return
+		return false
 	}
 	r.taken++
 	p, ok := r.inTree(names[0])
 	if !ok {
-		return
+		return false
 	}
 	text, ok := r.o.read(p)
 	if !ok || len(text) > maxLine {
-		return
+		return false
 	}
 	var lines []string
 	for line := range strings.Lines(text) {
@@ -111,12 +111,13 @@ func (r *lineReader) exportsFile(w *syntax.Word) {
 	}
 	f, err := syntax.NewParser(syntax.Variant(syntax.LangBash)).Parse(strings.NewReader(strings.Join(lines, "\n")), "")
 	if err != nil {
-		return
+		return false
 	}
 	o := r.o
 	r.o.at, r.o.file = place.Whole(p), true
 	r.stmts(f.Stmts, false)
 	r.o = o
+	return true
 }
 
 // changes notes the folder that a script goes to: one that is named, or its own.

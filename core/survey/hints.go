@@ -103,7 +103,7 @@ func startedIn(t *source.Tree, f Folder, name string, starts func(line string) b
 				}
 				break
 			}
-			if script := path.Clean(strings.TrimPrefix(w, "./")); runtime == "" && path.Ext(w) == ".sh" && t.Has(Join(f.Dir, script)) {
+			if script := path.Clean(strings.TrimPrefix(w, "./")); runtime == "" && (path.Ext(w) == ".sh" || shells[path.Base(last)]) && t.Has(Join(f.Dir, script)) {
 				if r := startedIn(t, f, Join(f.Dir, script), any, depth+1); r != "" {
 					return r
 				}
@@ -113,6 +113,7 @@ func startedIn(t *source.Tree, f Folder, name string, starts func(line string) b
 				if runtime = runtimeOf(w); fileServers[path.Base(w)] {
 					return runtime
 				}
+				last = w
 				continue
 			}
 			if flags := command.Inlines[runtime]; strings.Contains(flags, " "+w+" ") { // the program stands behind it
@@ -137,6 +138,8 @@ func startedIn(t *source.Tree, f Folder, name string, starts func(line string) b
 	return ""
 }
 
+var shells = map[string]bool{"sh": true, "bash": true, "dash": true, "ash": true}
+
 // fileServers serve the files of a folder, whatever is in it: their runtime is
 // that of the folder.
 var fileServers = map[string]bool{"serve": true, "http-server": true, "sirv": true}
@@ -148,8 +151,13 @@ func module(t *source.Tree, f Folder, word string) bool {
 	if name == "http.server" {
 		return true
 	}
-	p := Join(f.Dir, strings.ReplaceAll(name, ".", "/"))
-	return t.Has(p+".py") || t.Has(p+"/__main__.py") || t.Has(p+"/__init__.py")
+	for _, dir := range []string{"", "src"} {
+		p := Join(Join(f.Dir, dir), strings.ReplaceAll(name, ".", "/"))
+		if t.Has(p+".py") || t.Has(p+"/__main__.py") || t.Has(p+"/__init__.py") {
+			return true
+		}
+	}
+	return false
 }
 
 // runtimeOf tells the runtime that a word of a command or an image's name

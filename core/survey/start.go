@@ -134,6 +134,8 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	if len(st.Listeners) > 0 && st.Listeners[0].Server == "gunicorn" {
 		if st.Server = s.gunicornFile(st, ctx); st.Server != "" {
 			prog.File(st.Server)
+		} else if w, ok, _ := st.Final.Flag("-c", "--config"); ok && (!w.Literal() || path.IsAbs(w.Text) && ctx.InImage == nil) && st.Listeners[0].Via == "default" { // a file that is not of the tree
+			st.Listeners[0].Bind = value.NotKnown("the settings in "+w.Text, w.At)
 		}
 	}
 	if len(st.Listeners) == 1 && st.Listeners[0].Server == "gunicorn" && st.Listeners[0].Via == "default" {
