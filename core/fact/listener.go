@@ -857,6 +857,9 @@ func goAddress(addr string) Outcome {
 	}
 	n, err := strconv.ParseUint(port, 10, 32)
 	if err != nil || n > 65535 {
+		if _, err := strconv.ParseUint(strings.TrimLeft(port, " \t"), 10, 16); err == nil { // getaddrinfo passes over blanks
+			return notKnown("whether the program is built with cgo, which takes the port " + strconv.Quote(port))
+		}
 		return exits("the port is " + strconv.Quote(port))
 	}
 	out.Port = int(n)
