@@ -235,7 +235,7 @@ var Servers = map[string]Server{
 	"bun":               {Host: "any", EmptyHost: "any", Port: 3000, PortEnvs: "BUN_PORT PORT NODE_PORT", NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true},
 	"puma":              {Wraps: true, Octal: true, Host: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"rackup":            {Wraps: true, Host: "loopback", EmptyHost: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"sinatra":           {Wraps: true, Host: "loopback", EmptyHost: "any", Port: 4567, PortEnv: "PORT", NilPort: "9292", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"sinatra":           {Octal: true, Wraps: true, Host: "loopback", EmptyHost: "any", Port: 4567, PortEnv: "PORT", NilPort: "9292", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"tcpserver":         {Wraps: true, Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "random", TextPort: "exits", NumberText: true},
 	"webrick":           {Wraps: true, Whole: true, Host: "any", EmptyHost: "any", Port: 80, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"rack server":       {Wraps: true, Host: "any", EmptyHost: "any", Port: 9292, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
