@@ -41,7 +41,7 @@ type argCommands struct {
 	parsers  map[string]*argParser
 }
 
-const maxArgs = 256
+const maxArgs = 96
 
 // argSuppressed reports whether a value is argparse.SUPPRESS.
 func argSuppressed(v any) bool {
@@ -492,6 +492,9 @@ func (m *machine) argParse(p *argParser, given []any, ns *object, at spot) (_ *o
 			re.WriteString("^")
 			for _, a := range placed[:n] {
 				re.WriteString(form(a))
+			}
+			if err := m.use(re.Len() * 64); err != nil { // hostile programs parse again and again
+				return i, err
 			}
 			r, err := regexp.Compile(re.String())
 			if err != nil {
