@@ -1359,6 +1359,85 @@ func mustEnv(name string) string {
 func main() { http.ListenAndServe("127.0.0.1:5410", nil) }
 `, ` => exits
 KEY=x => loopback 5410`},
+	{"script computes host from flag", `-- Procfile --
+web: bash scripts/start.sh --public
+-- scripts/start.sh exec --
+#!/usr/bin/env bash
+set -euo pipefail
+cd "$(dirname "${BASH_SOURCE[0]}")/.."
+HOST=127.0.0.1
+while [[ $# -gt 0 ]]; do
+  case "$1" in
+    --public) HOST=0.0.0.0; shift ;;
+    --port) PORT="$2"; shift 2 ;;
+    *) echo "unknown $1" >&2; exit 2 ;;
+  esac
+done
+export HOST
+exec node server.js
+-- server.js --
+require('http').createServer((q, r) => r.end()).listen(process.env.PORT || 5602, process.env.HOST);
+`, ` => any 5602
+PORT=8602 => any 8602`},
+	{"defaults file and override", `-- Procfile --
+web: sh bin/run
+-- etc/dome.conf --
+: "${DOME_HOST:=127.0.0.1}"
+: "${DOME_PORT:=5603}"
+-- bin/run exec --
+#!/bin/sh
+. "$(dirname "$0")/../etc/dome.conf"
+exec python3 -m http.server --bind "$DOME_HOST" "$DOME_PORT"
+`, ` => loopback 5603
+DOME_PORT=8603 => loopback 8603`},
+	{"python path and module", `-- Procfile --
+web: PYTHONPATH=src python3 -m dome --port ${PORT:-5608}
+-- src/dome/__init__.py --
+-- src/dome/__main__.py --
+import argparse
+from http.server import HTTPServer, BaseHTTPRequestHandler
+p = argparse.ArgumentParser()
+p.add_argument("--port", type=int, required=True)
+p.add_argument("--host", default="0.0.0.0")
+a = p.parse_args()
+HTTPServer((a.host, a.port), BaseHTTPRequestHandler).serve_forever()
+`, ` => any 5608
+PORT=8608 => any 8608`},
+	{"ports from a list", `-- Procfile --
+web: bash start.sh
+-- start.sh exec --
+#!/bin/bash
+ports=(5613 5614 5615)
+i=${INDEX:-0}
+exec python3 -m http.server "${ports[$i]}"
+`, ` => any 5613
+INDEX=1 => any 5614`},
+	{"php closure router and env trait", `-- Procfile --
+web: php app.php
+-- app.php --
+<?php
+trait ReadsEnv {
+    protected function env(string $key, string|int|null $default = null): string|int|null {
+        $value = getenv(static::PREFIX . $key);
+        return $value === false || $value === '' ? $default : $value;
+    }
+}
+abstract class Server {
+    use ReadsEnv;
+    protected const PREFIX = '';
+    abstract protected function handle($client): void;
+    public function listen(): void {
+        $socket = stream_socket_server(sprintf('tcp://%s:%u', $this->env('HOST', '0.0.0.0'), $this->env('PORT', 5750)));
+        while ($client = @stream_socket_accept($socket, 3600)) { $this->handle($client); }
+    }
+}
+$server = new class extends Server {
+    protected const PREFIX = 'APP_';
+    protected function handle($client): void { fclose($client); }
+};
+$server->listen();
+`, ` => any 5750
+APP_PORT=8751 => any 8751`},
 }
 
 func TestLoaded(t *testing.T) {

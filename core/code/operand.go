@@ -2,6 +2,7 @@ package code
 
 import (
 	"slices"
+	"strconv"
 	"strings"
 )
 
@@ -412,6 +413,17 @@ func (r *loose) named() *Node {
 		if r.lang != Ruby && next.kind == tName {
 			r.pos++
 			n.Kind = New
+			if r.lang == PHP && r.isN("class") { // one without a name, with what it is made of before its body
+				n.Kids = []*Node{nil}
+				if r.pos++; r.isP("(") {
+					r.arguments(n)
+				}
+				r.pos-- // class() steps over the word before it
+				c := r.class()
+				c.Name = "class@" + strconv.Itoa(int(c.Off))
+				n.Kids[0] = c
+				return r.postfix(r.done(n))
+			}
 			n.Kids = []*Node{r.dotted()}
 			if r.isP("<") {
 				r.generics()

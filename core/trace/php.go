@@ -1623,7 +1623,9 @@ func (m *machine) phArguments(n *code.Node, s *scope) (args []any, keys map[stri
 func (m *machine) phNew(n *code.Node, s *scope) (any, error) {
 	var base any
 	var err error
-	if k := n.Kid(0); k.Is(code.Name) && k.Name[0] == '$' {
+	if k := n.Kid(0); k.Is(code.Class) {
+		base = m.phClass(k, s)
+	} else if k.Is(code.Name) && k.Name[0] == '$' {
 		base, err = m.phBase(k, s)
 	} else {
 		base, err = m.phNamed(k.Name, s)
