@@ -1457,7 +1457,7 @@ func (m *machine) note(o *opaque, args []any, keys map[string]any, at spot) (sta
 	if o.path == "" || m.noted == nil {
 		return false
 	}
-	callee := o.external(at)
+	callee := o.bare(at) // the path tells: what it was made with is worked out for few
 	var recv *value.Value
 	if o.self != nil && at.f.Lang == code.Go {
 		recv = toValue(o.self, at)
@@ -1467,6 +1467,9 @@ func (m *machine) note(o *opaque, args []any, keys map[string]any, at spot) (sta
 	keep, stays := m.noted(callee)
 	if !keep || len(m.calls) >= maxCalls {
 		return stays
+	}
+	if callee = o.external(at); recv != nil {
+		callee.Recv = recv
 	}
 	c := Call{Path: o.path, Callee: callee, At: at.span(), Node: at.n, File: at.f, Keys: map[string]*value.Value{}, Recv: recv}
 	nodes := at.n.Args()

@@ -529,6 +529,17 @@ func (c *class) tuple() bool {
 	return false
 }
 
+// bare is what is not followed as package value has it, without what it was given.
+func (o *opaque) bare(at spot) *value.Value {
+	w := &value.Value{Kind: value.External, Text: o.path, At: at.span()}
+	for now, n := w, 0; o.recv != nil && n < 60; n++ {
+		o = o.recv
+		now.Recv = &value.Value{Kind: value.External, Text: o.path, At: w.At}
+		now = now.Recv
+	}
+	return w
+}
+
 // external is what is not followed as package value has it.
 func (o *opaque) external(at spot) *value.Value { return (&turned{at: at}).external(o, 0) }
 
