@@ -748,6 +748,41 @@ web: php -S 0.0.0.0:$PORT -t public
 -- public/index.php --
 <?php echo "x";
 `, "start/dev-server"},
+	{"twin: a folder that the command makes before", `-- Procfile --
+web: mkdir -p web && cp index.php web/ && php -S 0.0.0.0:$PORT -t web
+-- index.php --
+<?php echo "x";
+`, "start/dev-server"},
+	{"twin: a folder that a script of the manifest makes", `-- Procfile --
+web: php -S 0.0.0.0:$PORT -t web
+-- composer.json --
+{"scripts":{"post-install-cmd":"mkdir -p web && cp *.php web/"}}
+-- index.php --
+<?php echo "x";
+`, "start/dev-server"},
+	{"a script that only serves the folder", `-- Procfile --
+web: php -S 0.0.0.0:$PORT -t web
+-- composer.json --
+{"scripts":{"serve":"php -S 0.0.0.0:4710 -t web"}}
+-- index.php --
+<?php echo "x";
+`, "start/dev-server start/target-missing"},
+	{"twin: run has another meaning there", `-- Procfile --
+web: mix run
+-- mix.exs --
+defmodule Dome.MixProject do
+  use Mix.Project
+  def project, do: [app: :dome, version: "0.1.0", elixir: "~> 1.17", aliases: [run: "run --no-halt"]]
+end
+`, ""},
+	{"twin: mix as a script on the path", `-- Procfile --
+web: elixir --no-halt -S mix run
+-- mix.exs --
+defmodule Dome.MixProject do
+  use Mix.Project
+  def project, do: [app: :dome, version: "0.1.0", elixir: "~> 1.17"]
+end
+`, ""},
 	{"settings that gunicorn loads, whose error is caught", `-- Procfile --
 web: gunicorn sky:app -b 0.0.0.0:$PORT
 -- requirements.txt --

@@ -328,7 +328,7 @@ func simple(words []Word, c Context, env []Assign, steps []value.Step, exec bool
 			return simple(words[1:], c, env, steps, exec, depth+1)
 		}
 	}
-	if shells[name] {
+	if Shells[name] {
 		return shell(words, c, env, steps, depth)
 	}
 	if strings.HasSuffix(name, ".sh") || strings.Contains(w.Text, "/") {

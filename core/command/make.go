@@ -38,8 +38,9 @@ type makeRule struct {
 	at    place.Span // of the first line of its recipe
 }
 
-// makeNames are the files that make looks for, in this order.
-var makeNames = []string{"GNUmakefile", "makefile", "Makefile"}
+// MakeNames are the files that make looks for, in this order (GNU make 4.4, "What
+// Name to Give Your Makefile").
+var MakeNames = []string{"GNUmakefile", "makefile", "Makefile"}
 
 // makeRun follows a target of make.
 func makeRun(words []Word, c Context, env []Assign, steps []value.Step, depth int) (Final, bool) {
@@ -77,7 +78,7 @@ func makeRun(words []Word, c Context, env []Assign, steps []value.Step, depth in
 		}
 	}
 	if file == "" {
-		for _, n := range makeNames {
+		for _, n := range MakeNames {
 			if c.Tree.Has(path.Join(dir, n)) {
 				file = n
 				break

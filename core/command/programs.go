@@ -94,7 +94,7 @@ var programList = []Program{
 	{Name: "php-fpm", Runtime: "php"}, {Name: "apache2-foreground", Runtime: "php"},
 	{Name: "dotnet", Runtime: "dotnet"},
 	{Name: "cargo", Runtime: "rust"},
-	{Name: "mix", Runtime: "elixir"}, {Name: "elixir", Runtime: "elixir", Target: FileTarget, Values: " -e -r -pr --name --sname --cookie --erl "}, {Name: "iex", Runtime: "elixir"},
+	{Name: "mix", Runtime: "elixir"}, {Name: "elixir", Runtime: "elixir", Target: FileTarget, Values: " -e -r -pr -S --name --sname --cookie --erl "}, {Name: "iex", Runtime: "elixir"},
 	{Name: "nginx"}, {Name: "caddy"}, {Name: "httpd"}, {Name: "httpd-foreground"}, {Name: "apache2"}, {Name: "catalina.sh"},
 	{Name: "aiohttp.web", Runtime: "python", Packages: []string{"aiohttp"}, Target: CallableTarget, Server: "aiohttp.web", Values: " -H --hostname -P --port -U --path "},
 	{Name: "http.server", Runtime: "python", Server: "http.server", Values: " -b --bind -d --directory "},
@@ -140,8 +140,8 @@ func cutInterpreter(name string) (string, bool) {
 	return "", false
 }
 
-// shells read a script or, with -c, a command.
-var shells = map[string]bool{"sh": true, "bash": true, "dash": true, "zsh": true, "ash": true, "ksh": true}
+// Shells read a script or, with -c, a command.
+var Shells = map[string]bool{"sh": true, "bash": true, "dash": true, "zsh": true, "ash": true, "ksh": true}
 
 // handsOver are scripts of official base images that end by running what they
 // are given (docker-library: node, python and others).

@@ -28,6 +28,7 @@ type Component struct {
 	Dependencies []Dependency
 	Members      []Dependency              // what the members of its workspace declare to run
 	Scripts      map[string]command.Script // package scripts
+	Tasks        map[string]bool           // the tasks of its build tool that its manifest gives another meaning
 	Starts       []*Start
 	Variables    []Variable
 	Routes       []Route // of the first start that has any; only where they are asked for

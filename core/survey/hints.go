@@ -75,10 +75,6 @@ func StartedBy(t *source.Tree, f Folder) string {
 	return ""
 }
 
-// makefiles are what make reads, in this order (GNU make 4.4, "What Name to Give
-// Your Makefile").
-var makefiles = []string{"GNUmakefile", "makefile", "Makefile"}
-
 // startedIn looks into the lines of a file that start something, and into the
 // scripts and the Makefile that they run.
 func startedIn(t *source.Tree, f Folder, name string, starts func(line string) bool, depth int) string {
@@ -96,14 +92,14 @@ func startedIn(t *source.Tree, f Folder, name string, starts func(line string) b
 		first := true // the first word behind the interpreter that is no flag
 		for _, w := range strings.FieldsFunc(line, func(r rune) bool { return strings.ContainsRune(" \t\"'[],;&|()", r) }) {
 			if runtime == "" && makers[path.Base(w)] {
-				for _, m := range makefiles {
+				for _, m := range command.MakeNames {
 					if f.Has(m) {
 						return startedIn(t, f, Join(f.Dir, m), any, depth+1)
 					}
 				}
 				break
 			}
-			if script := path.Clean(strings.TrimPrefix(w, "./")); runtime == "" && (path.Ext(w) == ".sh" || shells[path.Base(last)]) && t.Has(Join(f.Dir, script)) {
+			if script := path.Clean(strings.TrimPrefix(w, "./")); runtime == "" && (path.Ext(w) == ".sh" || command.Shells[path.Base(last)]) && t.Has(Join(f.Dir, script)) {
 				if r := startedIn(t, f, Join(f.Dir, script), any, depth+1); r != "" {
 					return r
 				}

@@ -4,6 +4,7 @@ import (
 	"path"
 	"slices"
 	"strings"
+	"unicode"
 
 	"ubique/core/code"
 	"ubique/core/command"
@@ -399,6 +400,9 @@ func (s *Starter) target(st *fact.Start, ctx command.Context, prog *Program, dir
 	f := st.Final
 	if tr, ok := s.Runtime.(Targeter); ok && f.Reason == "" {
 		if t, reason, ok := tr.Target(s.Tree, s.C, f); ok {
+			if t != nil && t.Folder && prepared(st, t.Named) {
+				t = nil
+			}
 			st.Target, st.Final.Reason = t, reason
 			st.Final.Missing = nil
 			return
@@ -659,6 +663,31 @@ func (s *Starter) fold(st *fact.Start, dir string) {
 			return
 		}
 	}
+}
+
+// prepared reports whether what runs before a start may make the folder that it
+// serves: a command before it names the folder, or the image gets it.
+func prepared(st *fact.Start, folder string) bool {
+	for _, b := range st.Final.Before {
+		for _, a := range b.Args {
+			if Names(a.Text, folder) {
+				return true
+			}
+		}
+	}
+	if st.Descriptor == nil || st.Descriptor.Image == nil {
+		return false
+	}
+	im := st.Descriptor.Image
+	return earlierStage(st.Descriptor) || slices.ContainsFunc(im.Copies, func(c fact.Copy) bool { return Names(c.Dest, folder) }) || slices.ContainsFunc(im.Runs, func(r fact.Run) bool { return Names(r.Text, folder) })
+}
+
+// Names reports whether a text of commands or paths has the name of a folder as a part.
+func Names(text, folder string) bool {
+	parts := strings.FieldsFunc(text, func(c rune) bool {
+		return !unicode.IsLetter(c) && !unicode.IsDigit(c) && !strings.ContainsRune("._-", c)
+	})
+	return slices.Contains(parts, path.Base(folder))
 }
 
 // earlierStage reports whether an image takes files from one of its stages, so

@@ -450,6 +450,12 @@ func phpFills(st *fact.Start) bool {
 // raises an error there.
 var alone = map[string]bool{"node": true, "node options": true, "socketserver": true, "http server class": true, "java": true}
 
+// caring is how source looks that may see to a port that is taken, or share it: a
+// handler of an exception, of the event "error", or an option of the socket (the
+// grammars of the languages; Node.js 24 API, "net"; Python 3.14, "socketserver"). One of
+// them anywhere in a file is enough to say nothing.
+var caring = []string{"catch", "except", "rescue", "'error'", `"error"`, "reuse", "Exception e"}
+
 // taken ends a program that listens twice on one port, where nothing in its code looks
 // at what went wrong.
 func taken(e *value.Eval, r *trace.Result, env value.Environ) {
@@ -462,7 +468,7 @@ func taken(e *value.Eval, r *trace.Result, env value.Environ) {
 	}
 	var all []bound
 	for _, c := range r.Calls {
-		for _, w := range []string{"catch", "except", "rescue", "'error'", `"error"`, "reuse", "Exception e"} {
+		for _, w := range caring {
 			if strings.Contains(string(c.File.Src), w) {
 				return
 			}

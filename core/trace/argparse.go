@@ -604,7 +604,7 @@ func (m *machine) argParse(p *argParser, given []any, ns *object, at spot) (_ *o
 		}
 	}
 	for _, a := range placed {
-		if a != nil && (a.nargs == "?" || a.nargs == "*" || a.nargs == "...") && (a.def != nil || a.nargs != "+") {
+		if a != nil && (a.nargs == "?" || a.nargs == "*" || a.nargs == "...") {
 			continue
 		}
 		if a == nil && !command.required {

@@ -24,8 +24,15 @@ var managers = map[string]string{
 	"pm2": " --no-daemon --attach logs ", "forever": "",
 }
 
+// brief are programs that with a word start the application and return, unless a flag
+// makes them stay; code behind the other flags, or in a file, may wait (Mix
+// documentation, "mix run", 2026-11).
+var brief = map[string]struct{ word, stay, code string }{
+	"mix": {"run", "--no-halt", " -e -r --eval --require "},
+}
+
 // background tells a command that returns at once, and by which word.
-func background(s *fact.Start) (why string, at place.Span, remedy string) {
+func background(c *fact.Component, s *fact.Start) (why string, at place.Span, remedy string) {
 	f := s.Final
 	words := " "
 	for _, a := range f.Args {
@@ -70,16 +77,16 @@ func background(s *fact.Start) (why string, at place.Span, remedy string) {
 			return fmt.Sprintf("%s makes %s go to the background: the command returns at once, and the host sees an exit", a.Text, f.Program), a.At, "the command without " + a.Text
 		}
 	}
-	switch f.Program {
-	case "mix":
-		if len(f.Args) > 0 && f.Args[0].Text == "run" && !strings.Contains(words, " --no-halt ") {
-			for _, a := range f.Args[1:] {
-				if !a.Literal() || !strings.HasPrefix(a.Text, "-") || a.Text == "-e" || a.Text == "-r" || a.Text == "--eval" || a.Text == "--require" { // a script may wait
-					return "", at, ""
-				}
+	if b, ok := brief[f.Program]; ok && len(f.Args) > 0 && f.Args[0].Text == b.word && !c.Tasks[b.word] && !strings.Contains(words, " "+b.stay+" ") {
+		for _, a := range f.Args[1:] {
+			if !a.Literal() || !strings.HasPrefix(a.Text, "-") || strings.Contains(b.code, " "+a.Text+" ") {
+				return "", at, ""
 			}
-			return "mix run starts the application and returns: the host sees an exit", f.Args[0].At, "mix run --no-halt"
 		}
+		named := f.Program + " " + b.word
+		return named + " starts the application and returns: the host sees an exit", f.Args[0].At, named + " " + b.stay
+	}
+	switch f.Program {
 	case "nginx":
 		if on, ok := directive(f, "daemon"); ok && on == "off" || strings.Contains(words, " -t ") || strings.Contains(words, " -v ") {
 			return "", at, ""
@@ -135,7 +142,7 @@ var backgrounded = &rules.Rule{
 			if on.Start == nil || on.Start.Final.Reason != "" && on.Start.Final.Manager == "" {
 				continue
 			}
-			why, at, remedy := background(on.Start)
+			why, at, remedy := background(p.Component, on.Start)
 			if why == "" {
 				continue
 			}

@@ -76,6 +76,8 @@ func (r *Runtime) mix(t *source.Tree, c *fact.Component, name string, root bool)
 			if s, ok := survey.Literal(n.Kid(0)); ok {
 				c.Pins = append(c.Pins, survey.ReadPin("elixir", "mix.exs", s, survey.RankManifest, survey.Quoted(f, n.Kid(0))))
 			}
+		case n.Is(code.Pair) && root && (n.Kid(0).Is(code.String) || n.Kid(0).Is(code.Array)) && n.Name == "run":
+			c.Tasks = map[string]bool{n.Name: true} // an alias (Mix documentation, "Aliases")
 		case n.Is(code.Pair) && n.Name == "app" && root:
 			app = text(n.Kid(0))
 		case n.Is(code.Array) && len(n.Kids) >= 2 && n.Kids[0].Is(code.String) && f.Src[n.Off] == '{' && f.Src[n.Kids[0].Off] == ':', n.Is(code.Object) && len(n.Kids) >= 2 && n.Kids[0].Is(code.String) && f.Src[n.Off] == '{' && f.Src[n.Kids[0].Off] == ':':
@@ -144,6 +146,9 @@ func (r *Runtime) Sources(t *source.Tree, c *fact.Component) []string {
 // Target implements survey.Targeter: the program of a release, bin/NAME start
 // (Mix documentation, "mix release").
 func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*fact.Target, string, bool) {
+	if _, ok, _ := f.Flag("-S"); ok && f.Program == "elixir" { // a script on the path, as mix is (elixir --help)
+		return nil, "", true
+	}
 	for _, a := range c.Artefacts {
 		name := path.Base(a.Path)
 		if a.Kind != "release" || path.Base(f.Path) != name || len(f.Args) == 0 || !strings.Contains(f.Path, "bin/") {

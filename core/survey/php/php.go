@@ -259,6 +259,22 @@ func (r *Runtime) Entry(t *source.Tree, c *fact.Component) (string, string, bool
 	return "", "", false
 }
 
+// scripted reports whether a script of the manifest that does not serve it names a
+// folder: it may make it when the packages are installed (Composer documentation,
+// "Scripts").
+func scripted(t *source.Tree, c *fact.Component, folder string) (found bool) {
+	d, _ := survey.Document(t, c.Path("composer.json"))
+	if d == nil {
+		return false
+	}
+	d.Get("scripts").Walk(func(_ []string, n *document.Node) {
+		if text, ok := n.Scalar(); ok && !strings.Contains(text, "php -S") && survey.Names(text, folder) {
+			found = true
+		}
+	})
+	return found
+}
+
 // Target implements survey.Targeter: web servers run the index of the document
 // root, the server of PHP itself the file that it is given.
 func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*fact.Target, string, bool) {
@@ -273,7 +289,7 @@ func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*f
 	if w, ok, _ := f.Flag("-t"); ok && w.Literal() {
 		if p, in := source.Join(f.Dir, w.Text); in {
 			root = p
-			if _, ignored := t.IgnoreRule(p + "/"); p != "" && !ignored && !t.HasDir(p) && !t.Has(p) && !t.Has(survey.Join(f.Dir, "package.json")) { // nor does a build make it
+			if _, ignored := t.IgnoreRule(p + "/"); p != "" && !ignored && !t.HasDir(p) && !t.Has(p) && !t.Has(survey.Join(f.Dir, "package.json")) && !scripted(t, c, p) { // nor does a build make it
 				return &fact.Target{Named: w.Text, At: w.At, Kind: command.FileTarget, Folder: true}, "", true
 			}
 		}
