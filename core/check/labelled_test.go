@@ -339,6 +339,52 @@ $port = getenv('PORT') ?: ($_ENV['PORT'] ?? 8080);
 $s = stream_socket_server("tcp://0.0.0.0:$port");
 while ($c = stream_socket_accept($s, -1)) fclose($c);
 `, ""},
+	{"twin: a socket file in a volume that another container has too", `-- Dockerfile --
+FROM python:3.13-slim
+WORKDIR /app
+COPY . .
+RUN pip install -r requirements.txt
+CMD ["gunicorn", "-b", "unix:/run/sky/app.sock", "sky:app"]
+-- requirements.txt --
+flask==3.1.0
+gunicorn==23.0.0
+-- .python-version --
+3.13
+-- sky.py --
+from flask import Flask
+app = Flask(__name__)
+-- compose.yaml --
+services:
+  dome:
+    build: .
+    volumes: [sock:/run/sky]
+  front:
+    image: nginx:1.27
+    ports: ["8080:80"]
+    volumes: [sock:/run/sky]
+volumes:
+  sock: {}
+`, ""},
+	{"socket file in an image, with a volume for other files", `-- Dockerfile --
+FROM python:3.13-slim
+WORKDIR /app
+COPY . .
+RUN pip install -r requirements.txt
+CMD ["gunicorn", "-b", "unix:/run/sky/app.sock", "sky:app"]
+-- requirements.txt --
+flask==3.1.0
+gunicorn==23.0.0
+-- .python-version --
+3.13
+-- sky.py --
+from flask import Flask
+app = Flask(__name__)
+-- compose.yaml --
+services:
+  dome:
+    build: .
+    volumes: ["plates:/srv/plates"]
+`, "port/loopback"},
 	{"socket file only", `-- requirements.txt --
 flask==3.0.3
 gunicorn==22.0.0

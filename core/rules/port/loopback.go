@@ -5,7 +5,9 @@ import (
 	"path"
 	"strings"
 
+	"ubique/core/document"
 	"ubique/core/rules"
+	"ubique/core/survey"
 	"ubique/core/value"
 )
 
@@ -21,6 +23,8 @@ var loopback = &rules.Rule{
 			f := rules.Finding{Where: l.HostAt}
 			socket, unix := strings.CutPrefix(v.outcome.Interface, "unix:")
 			switch {
+			case unix && shared(p, on, socket):
+				continue
 			case unix:
 				f.Where = l.At
 				if l.PortAt.Line > 0 {
@@ -68,5 +72,36 @@ func portText(on *rules.On, v verdict) string {
 	if on.Host.Port.How == "injected" {
 		return "$" + on.Host.Port.Variable
 	}
-	return fmt.Sprint(v.outcome.Port)
+	if v.outcome.Port > 0 {
+		return fmt.Sprint(v.outcome.Port)
+	}
+	if d := on.Code.Descriptor; d != nil && d.Image != nil && len(d.Image.Expose) > 0 {
+		return fmt.Sprint(d.Image.Expose[0].Port)
+	}
+	return "8080"
+}
+
+// shared reports whether a socket file of an image lies in a folder that a YAML file of
+// the tree mounts, so that a server in another container may reach it: the part of a
+// volume behind its colon, or a path of its own (Compose Specification, "volumes";
+// Kubernetes 1.34, VolumeMount).
+func shared(p *rules.Pass, on *rules.On, socket string) (found bool) {
+	dir := path.Dir(socket) + "/"
+	if d := on.Code.Descriptor; d == nil || d.Image == nil || !path.IsAbs(socket) {
+		return false
+	}
+	for _, e := range p.Tree.Below("") {
+		if end := path.Ext(e.Path); end != ".yaml" && end != ".yml" {
+			continue
+		}
+		for _, d := range survey.Documents(p.Tree, e.Path) {
+			d.Walk(func(_ []string, n *document.Node) {
+				text, _ := n.Scalar()
+				for part := range strings.SplitSeq(text, ":") {
+					found = found || len(part) > 1 && path.IsAbs(part) && strings.HasPrefix(dir, path.Clean(part)+"/")
+				}
+			})
+		}
+	}
+	return found
 }
