@@ -33,6 +33,9 @@ func asking(st *fact.Start, run func(value.Environ) *trace.Result) {
 		if asked++; asked > maxAsked {
 			return false
 		}
+		if r := run(env); r.Ended == "" && r.Reason == "" { // it does without any of them
+			return false
+		}
 		all := map[string]string{name: likely(name)}
 		for range 4 { // what is set may let it ask for more
 			n := len(all)

@@ -1230,7 +1230,7 @@ func (s *Starter) rubyConfig(st *fact.Start, prog *Program) {
 		if f == nil {
 			return
 		}
-		x := &rubySettings{st: st, f: f, port: c.port, bind: c.bind, base: *st.Listeners[0], results: map[string]*trace.Result{}}
+		x := &rubySettings{st: st, f: f, port: c.port, bind: c.bind, base: *st.Listeners[0]}
 		var list []*fact.Listener
 		for _, site := range f.Calls {
 			if callee := site.Node.Kid(0); callee.Is(code.Name) && site.Node.Kid(1) != nil && (callee.Name == c.port || callee.Name == c.bind) {
@@ -1259,7 +1259,7 @@ type rubySettings struct {
 	f          *code.File
 	port, bind string
 	base       fact.Listener
-	results    map[string]*trace.Result
+	known      runs
 }
 
 // of is the listener that a call makes of what it is given.
@@ -1275,16 +1275,11 @@ func (x *rubySettings) of(call string, v *value.Value) fact.Listener {
 }
 
 func (x *rubySettings) run(env value.Environ) *trace.Result {
-	key := named(env)
-	r := x.results[key]
-	if r == nil {
-		got := trace.Run(x.st.Program, x.f, env, func(v *value.Value) (note, stays bool) {
+	return x.known.under(env, func() trace.Result {
+		return trace.Run(x.st.Program, x.f, env, func(v *value.Value) (note, stays bool) {
 			return v.Text == x.port || v.Text == x.bind, false
 		})
-		r = &got
-		x.results[key] = r
-	}
-	return r
+	})
 }
 
 // listener is that of a call, for one of the times that it is come to.

@@ -87,25 +87,19 @@ func (s *Starter) loads(st *fact.Start, b Beginning) {
 	case k.Name == "flask":
 		factories = []string{"create_app", "make_app"}
 	}
-	results := map[string]*trace.Result{}
+	var known runs
 	run := func(env value.Environ) *trace.Result {
 		env = commanded(st, b, env)
-		key := named(env)
-		if r := results[key]; r != nil {
-			return r
-		}
-		called := factories
-		if f := main.Top.Names["app"]; k.Name == "flask" && st.Target.Callable == "" && (f != nil || main.Top.Names["application"] != nil) {
-			called = nil
-		}
-		var r trace.Result
-		if manages {
-			r = trace.Run(st.Program, main, env, noting(main))
-		} else {
-			r = trace.Load(st.Program, main, env, noting(main), called)
-		}
-		results[key] = &r
-		return &r
+		return known.under(env, func() trace.Result {
+			called := factories
+			if f := main.Top.Names["app"]; k.Name == "flask" && st.Target.Callable == "" && (f != nil || main.Top.Names["application"] != nil) {
+				called = nil
+			}
+			if manages {
+				return trace.Run(st.Program, main, env, noting(main))
+			}
+			return trace.Load(st.Program, main, env, noting(main), called)
+		})
 	}
 	if st.Asks == nil {
 		asking(st, run)
@@ -138,17 +132,15 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 	if main == nil || main.Body == nil || !trace.Follows(main.Lang) {
 		return
 	}
-	results := map[string]*trace.Result{}
+	var known runs
 	run := func(env value.Environ) *trace.Result {
 		env = commanded(st, b, env)
-		key := named(env)
-		if r := results[key]; r != nil {
+		return known.under(env, func() trace.Result {
+			r := trace.Run(st.Program, main, env, noting(main))
+			env.Seen = r.Seen
+			taken(st.Program, &r, env)
 			return r
-		}
-		r := trace.Run(st.Program, main, env, noting(main))
-		taken(st.Program, &r, env)
-		results[key] = &r
-		return &r
+		})
 	}
 	asking(st, run)
 	// php serves by itself only where it is told to; else it runs a program.
@@ -235,21 +227,6 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 			attach(l)
 		}
 	}
-}
-
-// named is a text that tells an environment from others.
-func named(env value.Environ) string {
-	var key strings.Builder
-	for _, k := range slices.Sorted(maps.Keys(env.Set)) {
-		key.WriteString(k + "\x00" + env.Set[k] + "\x00")
-	}
-	if env.Worker {
-		key.WriteString("worker")
-	}
-	if env.Filled {
-		key.WriteString("filled")
-	}
-	return key.String()
 }
 
 // again adds listeners for calls that a program comes to more than once.

@@ -444,7 +444,7 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 			}
 		case *envMap:
 			for _, k := range m.envKeys() {
-				add(k, m.env[k])
+				add(k, m.env.text(k))
 			}
 		case *list:
 			for i, x := range o.items {
@@ -479,7 +479,7 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 				}
 			case *envMap:
 				for _, k := range m.envKeys() {
-					if err := m.setKey(args[0], k, m.env[k], m.topOf(at), at.n); err != nil {
+					if err := m.setKey(args[0], k, m.env.text(k), m.topOf(at), at.n); err != nil {
 						return nil, true, err
 					}
 				}
@@ -777,7 +777,7 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		}
 		return m.envObject(false), true, nil
 	case "Deno.env.set":
-		m.env[text(0)] = text(1)
+		m.env.put(text(0), text(1))
 		return undefined, true, nil
 	case "querystring.parse", "querystring.decode", "qs.parse":
 		if t, ok := arg(0).(string); ok && len(args) == 1 && !strings.Contains(t, "[") {
@@ -980,8 +980,8 @@ func (m *machine) dotenvConfig(options any) (any, bool, error) {
 		}
 	}
 	for _, k := range all.keys {
-		if _, set := m.env[k]; !set || over {
-			m.env[k] = show(all.cells[k].v)
+		if _, set := m.env.get(k); !set || over {
+			m.env.put(k, show(all.cells[k].v))
 		}
 	}
 	out.set("parsed", all)
@@ -1001,7 +1001,7 @@ func (m *machine) expandDotenv(config *object) (any, bool, error) {
 		if !ok {
 			return nil, false, nil
 		}
-		if now, set := m.env[k]; set && now != "" && now != text {
+		if now, set := m.env.get(k); set && now != "" && now != text {
 			parsed.cells[k].v = now
 			continue
 		}
@@ -1010,7 +1010,7 @@ func (m *machine) expandDotenv(config *object) (any, bool, error) {
 			if asked++; asked > 500 { // one that holds itself
 				return "", false
 			}
-			if v, ok := m.env[name]; ok {
+			if v, ok := m.env.get(name); ok {
 				return v, true
 			}
 			if c := parsed.cells[name]; c != nil && name != k {
@@ -1018,7 +1018,7 @@ func (m *machine) expandDotenv(config *object) (any, bool, error) {
 			}
 			return "", false
 		}, 0)
-		m.env[k] = show(parsed.cells[k].v)
+		m.env.put(k, show(parsed.cells[k].v))
 	}
 	return config, true, nil
 }

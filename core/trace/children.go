@@ -1,7 +1,6 @@
 package trace
 
 import (
-	"maps"
 	"slices"
 	"strings"
 
@@ -87,15 +86,15 @@ func (m *machine) child(file any, argv []any, env, data any, thread bool) error 
 		e.Args = append(e.Args, toValue(a, spot{f, f.Body}))
 	}
 	n := newMachine(e, f, m.set, m.noted)
-	n.env, n.nested, n.inThread, n.handedOn, n.steps = maps.Clone(m.env), m.nested+1, thread, data, m.steps
+	n.env, n.nested, n.inThread, n.handedOn, n.steps = m.env.clone(), m.nested+1, thread, data, m.steps
 	switch x := env.(type) {
 	case *object:
-		n.env = map[string]string{}
+		n.env = variables{map[string]string{}, m.env.seen}
 		for _, k := range x.keys {
 			if v := x.cells[k].v; !known(v) {
 				return undecided("the environment of a process of its own")
 			} else if v != any(undefined) {
-				n.env[k] = show(v)
+				n.env.put(k, show(v))
 			}
 		}
 	case undef, *envMap:

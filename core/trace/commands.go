@@ -326,7 +326,7 @@ func (m *machine) outsideMethod(o *opaque, name string, args []any, keys map[str
 		case "from_pyfile", "from_envvar":
 			named := first(args)
 			if name == "from_envvar" {
-				path, set := m.env[show(named)]
+				path, set := m.env.get(show(named))
 				if !set || path == "" {
 					if keys["silent"] == true || len(args) > 1 && args[1] == true {
 						return false, true, nil
@@ -361,9 +361,9 @@ func (m *machine) outsideMethod(o *opaque, name string, args []any, keys map[str
 			}
 			for _, k := range m.envKeys() {
 				if name, ok := strings.CutPrefix(k, prefix+"_"); ok {
-					v, err := m.parseJSON(m.env[k])
+					v, err := m.parseJSON(m.env.text(k))
 					if err != nil {
-						v = m.env[k]
+						v = m.env.text(k)
 					}
 					props().set(name, v)
 				}

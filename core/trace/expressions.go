@@ -459,10 +459,10 @@ func (m *machine) unary(n *code.Node, s *scope) (any, error) {
 			}
 			b.remove(name)
 		case *envMap:
-			if _, ok := m.env[name]; !ok && s.python() {
+			if _, ok := m.env.get(name); !ok && s.python() {
 				return nil, raise("KeyError", name)
 			}
-			delete(m.env, name)
+			m.env.drop(name)
 		case *proxied:
 			return nil, giveUp("what a proxy gives up")
 		case *list:
@@ -835,7 +835,7 @@ func (m *machine) contains(in, what any, py bool) (yes, ok bool) {
 		return ok && in&w == w, ok && py
 	case *envMap:
 		m.vague(show(what))
-		_, yes = m.env[show(what)]
+		_, yes = m.env.get(show(what))
 		return yes, known(what)
 	case string:
 		w, ok := what.(string)
@@ -1274,7 +1274,7 @@ func (m *machine) objectNode(n *code.Node, s *scope) (any, error) {
 				}
 			case *envMap:
 				for _, k := range m.envKeys() {
-					o.set(k, m.env[k])
+					o.set(k, m.env.text(k))
 				}
 			case *opaque:
 				return nil, giveUp("the properties of %s", v.String())
@@ -1521,7 +1521,7 @@ func (m *machine) items(v any, s *scope) ([]any, error) {
 
 func (m *machine) envKeys() []string {
 	var keys []string
-	for k := range m.env {
+	for k := range m.env.all() {
 		keys = append(keys, k)
 	}
 	for _, k := range slices.Sorted(maps.Keys(m.set.Vague)) {

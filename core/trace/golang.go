@@ -227,15 +227,15 @@ func (m *machine) goBuiltin(f *opaque, args []any, at spot) (v any, done bool, e
 		if !known(arg(1)) {
 			return nil, true, giveUp("what a variable is set to")
 		}
-		m.env[text(0)] = text(1)
+		m.env.put(text(0), text(1))
 		return nil, true, nil
 	case "os.Unsetenv":
-		delete(m.env, text(0))
+		m.env.drop(text(0))
 		return nil, true, nil
 	case "os.Environ":
 		l := &list{}
 		for _, k := range m.envKeys() {
-			l.items = append(l.items, k+"="+m.env[k])
+			l.items = append(l.items, k+"="+m.env.text(k))
 		}
 		return l, true, nil
 	case "os.ExpandEnv":

@@ -215,7 +215,7 @@ func (m *machine) jvNewOf(c *opaque, args []any, s *scope, at spot) (any, bool, 
 			}
 		case *envMap:
 			for _, k := range m.envKeys() {
-				jvPut(o, k, m.env[k])
+				jvPut(o, k, m.env.text(k))
 			}
 		}
 		return o, true, nil
@@ -1105,7 +1105,7 @@ func (m *machine) jvMethod(base any, name string, args []any, s *scope, at spot)
 		}
 		d := jvMap()
 		for _, k := range m.envKeys() {
-			jvPut(d, k, m.env[k])
+			jvPut(d, k, m.env.text(k))
 		}
 		return m.jvMapMethod(d, name, args, s, at)
 	case pyPath:
@@ -2155,7 +2155,7 @@ func (m *machine) jvMapMethod(o *object, name string, args []any, s *scope, at s
 			}
 		case *envMap:
 			for _, k := range m.envKeys() {
-				jvPut(o, k, m.env[k])
+				jvPut(o, k, m.env.text(k))
 			}
 		default:
 			return nil, true, giveUp("what a map is given")

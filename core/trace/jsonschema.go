@@ -214,7 +214,7 @@ func (m *machine) compiled(ajv *opaque, schema any) (any, bool, error) {
 		}
 		if env {
 			for _, k := range o.keys {
-				m.env[k] = show(o.cells[k].v)
+				m.env.put(k, show(o.cells[k].v))
 			}
 		}
 		return fit, nil

@@ -724,7 +724,7 @@ func (m *machine) nconfMethod(c *jsConf, self any, name string, args []any, at s
 			}
 		}
 		for _, k := range m.envKeys() {
-			key, v := k, any(m.env[k])
+			key, v := k, any(m.env.text(k))
 			if lower {
 				key = strings.ToLower(key)
 			}
@@ -740,7 +740,7 @@ func (m *machine) nconfMethod(c *jsConf, self any, name string, args []any, at s
 				continue
 			}
 			if parse {
-				v = valued(m.env[k])
+				v = valued(m.env.text(k))
 			}
 			set(o, key, sep, v)
 		}

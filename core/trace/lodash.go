@@ -115,7 +115,7 @@ func (m *machine) together(p string, args []any) (v any, done bool, err error) {
 					v = x.items[i]
 				}
 			case *envMap:
-				if w, there := m.env[k]; there {
+				if w, there := m.env.get(k); there {
 					v = w
 				} else {
 					v = undefined

@@ -251,12 +251,12 @@ func (m *machine) envMethod(name string, args []any, py bool, at spot) (any, boo
 			if !known(other) {
 				return nil, true, giveUp("what a variable is set to")
 			}
-			m.env[key] = show(other)
+			m.env.put(key, show(other))
 			return other, true, nil
 		}
 		return v, true, nil
 	case "pop":
-		delete(m.env, key)
+		m.env.drop(key)
 		if set {
 			return v, true, nil
 		}
@@ -267,7 +267,7 @@ func (m *machine) envMethod(name string, args []any, py bool, at spot) (any, boo
 	case "update":
 		if o, ok := first(args).(*object); ok {
 			for _, k := range o.keys {
-				m.env[k] = show(o.cells[k].v)
+				m.env.put(k, show(o.cells[k].v))
 			}
 			return nil, true, nil
 		}
@@ -482,7 +482,7 @@ func (m *machine) objectMethod(o *object, name string, args []any, keys map[stri
 				}
 			case *envMap:
 				for _, k := range m.envKeys() {
-					o.set(k, m.env[k])
+					o.set(k, m.env.text(k))
 				}
 			default:
 				return nil, true, giveUp("what a dictionary is given")
@@ -557,7 +557,7 @@ func (m *machine) envObject(dict bool) *object {
 	o := newObject()
 	o.dict = dict
 	for _, k := range m.envKeys() {
-		o.set(k, m.env[k])
+		o.set(k, m.env.text(k))
 	}
 	return o
 }
@@ -566,7 +566,7 @@ func (m *machine) envObject(dict bool) *object {
 func (m *machine) envTexts() map[string]any {
 	l := map[string]any{}
 	for _, k := range m.envKeys() {
-		l[k] = m.env[k]
+		l[k] = m.env.text(k)
 	}
 	return l
 }

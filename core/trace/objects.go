@@ -230,7 +230,7 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 		v, err := m.opaqueKey(b, name)
 		if o, ok := v.(*opaque); ok && err == nil && strings.Contains(b.path, "()") && o.path != "" && s.static != nil {
 			at := spot{s.module.file, n}
-			switch of := m.asking().Of(b.external(at), name, s.static, at.span()); of.Kind {
+			switch of := m.asking().Of((&turned{at: at, plain: true}).external(b, 0), name, s.static, at.span()); of.Kind {
 			case value.External, value.Unknown, value.Func, value.Class, value.Instance, value.Module, value.EnvMap:
 			default:
 				if x, err := m.fromValue(of, 0); err == nil {
@@ -667,7 +667,7 @@ func (m *machine) setKey(base any, name string, v any, s *scope, n *code.Node) e
 		if !known(v) {
 			return giveUp("what a variable is set to")
 		}
-		m.env[name] = show(v)
+		m.env.put(name, show(v))
 	case *object:
 		if b.class != nil && b.class.methods != nil && javascript(s.module.file.Lang) && b.cells[name] == nil {
 			if f, ok := classKey(b.class, code.Setter+name, false); ok {

@@ -289,9 +289,9 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 	case "putenv":
 		k, v, ok := strings.Cut(text(0), "=")
 		if ok {
-			m.env[k] = v
+			m.env.put(k, v)
 		} else {
-			delete(m.env, k)
+			m.env.drop(k)
 		}
 		return true, true, nil
 	case "clone":

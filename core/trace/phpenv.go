@@ -16,7 +16,7 @@ func (m *machine) phEnv() *object {
 		p.env = phArray()
 		if m.set.Filled {
 			for _, k := range m.envKeys() {
-				p.env.set(k, m.env[k])
+				p.env.set(k, m.env.text(k))
 			}
 		}
 	}
@@ -29,7 +29,7 @@ func (m *machine) phServer() *object {
 	if p.server == nil {
 		o := phArray()
 		for _, k := range m.envKeys() {
-			o.set(k, m.env[k])
+			o.set(k, m.env.text(k))
 		}
 		o.set("argv", phList(m.argv()))
 		o.set("argc", integer(len(m.argv())))
@@ -183,7 +183,7 @@ func (m *machine) phLoad(p string, over, putenv, keep bool, at spot) (done bool,
 		env.set(n.Key, v)
 		server.set(n.Key, v)
 		if putenv {
-			m.env[n.Key] = v
+			m.env.put(n.Key, v)
 		}
 	}
 	return true, nil

@@ -301,7 +301,7 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 				}
 			case *envMap:
 				for _, k := range m.envKeys() {
-					o.set(k, m.env[k])
+					o.set(k, m.env.text(k))
 				}
 			case *list:
 				for _, p := range a.items {
@@ -482,8 +482,8 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			return d, true, err
 		}
 		for _, k := range d.keys {
-			if _, set := m.env[k]; !set || keys["override"] == true {
-				m.env[k] = show(d.cells[k].v)
+			if _, set := m.env.get(k); !set || keys["override"] == true {
+				m.env.put(k, show(d.cells[k].v))
 			}
 		}
 		return there, true, nil
@@ -491,7 +491,7 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		v, err := m.pyOptions(args, f.path == "getopt.gnu_getopt")
 		return v, true, err
 	case "django.core.wsgi.get_wsgi_application", "django.core.asgi.get_asgi_application", "django.setup", "django.core.management.execute_from_command_line": // they load the settings
-		if name := m.env["DJANGO_SETTINGS_MODULE"]; name != "" && !m.set.Vague["DJANGO_SETTINGS_MODULE"] {
+		if name := m.env.text("DJANGO_SETTINGS_MODULE"); name != "" && !m.set.Vague["DJANGO_SETTINGS_MODULE"] {
 			root, _, inside := strings.Cut(name, ".")
 			_, own := m.e.Loader.Resolve(at.f, root, "")
 			if _, ok := m.e.Loader.Resolve(at.f, name, ""); !ok && own && inside {

@@ -947,7 +947,7 @@ func rbMerge(m *machine, o *object, v any) error {
 		}
 	case *envMap:
 		for _, k := range m.envKeys() {
-			o.set(k, m.env[k])
+			o.set(k, m.env.text(k))
 		}
 	default:
 		return giveUp("what a hash is given")

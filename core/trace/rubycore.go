@@ -129,7 +129,7 @@ func (m *machine) rbItems(v any) ([]any, error) {
 	case *envMap:
 		var l []any
 		for _, k := range m.envKeys() {
-			l = append(l, &list{items: []any{k, m.env[k]}})
+			l = append(l, &list{items: []any{k, m.env.text(k)}})
 		}
 		return l, nil
 	case *content:
@@ -2348,7 +2348,7 @@ func (m *machine) rbEnv(name string, args []any, block any, s *scope, at spot) (
 	case "[]=", "store":
 		v := at2(args, 1)
 		if v == nil {
-			delete(m.env, key)
+			m.env.drop(key)
 			return nil, true, nil
 		}
 		t, ok := v.(string)
@@ -2358,12 +2358,12 @@ func (m *machine) rbEnv(name string, args []any, block any, s *scope, at spot) (
 			}
 			return nil, true, raise("TypeError", "no implicit conversion into String")
 		}
-		m.env[key] = t
+		m.env.put(key, t)
 		return v, true, nil
 	case "delete":
 		m.vague(key)
-		v, ok := m.env[key]
-		delete(m.env, key)
+		v, ok := m.env.get(key)
+		m.env.drop(key)
 		if !ok {
 			return nil, true, nil
 		}
@@ -2382,7 +2382,7 @@ func (m *machine) rbEnv(name string, args []any, block any, s *scope, at spot) (
 		if o, ok := first(args).(*object); ok {
 			for _, k := range o.keys {
 				if t, ok := o.cells[k].v.(string); ok {
-					m.env[k] = t
+					m.env.put(k, t)
 				}
 			}
 		}

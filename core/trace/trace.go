@@ -54,6 +54,9 @@ type Result struct {
 	Reads []*value.Value
 	// Forks says that the program makes processes of its own file.
 	Forks bool
+	// Seen says what it asked of the environment: under another one that says the same
+	// of that, the same comes of the program.
+	Seen *value.Seen
 }
 
 // Limits: a hostile source makes loops without an end, and texts and lists that
@@ -79,12 +82,19 @@ func javascript(l code.Language) bool {
 	return l == code.JavaScript || l == code.TypeScript || l == code.JSX
 }
 
+// faulty is what comes of a program that this package could not go through.
+func faulty() Result {
+	r := Result{Reason: "a fault while it was followed", Seen: &value.Seen{}}
+	r.Seen.NoteAll()
+	return r
+}
+
 // Run goes through the program that begins with a file. Noted says which calls
 // are kept, by their path, and whether the program stays in them.
 func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Value) (note, stays bool)) (r Result) {
 	defer func() { // the last net under what looks at hostile trees
 		if fault := recover(); fault != nil {
-			r = Result{Reason: "a fault while it was followed"}
+			r = faulty()
 		}
 	}()
 	return newMachine(e, main, env, noted).run(nil)
@@ -97,7 +107,7 @@ func Run(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Va
 func Load(e *value.Eval, main *code.File, env value.Environ, noted func(*value.Value) (note, stays bool), factories []string) (r Result) {
 	defer func() {
 		if fault := recover(); fault != nil {
-			r = Result{Reason: "a fault while it was followed"}
+			r = faulty()
 		}
 	}()
 	m := newMachine(e, main, env, noted)
@@ -176,7 +186,7 @@ func (m *machine) run(then func() error) (r Result) {
 			}
 		}
 	}
-	r = Result{CalledBack: m.calledBack, Calls: m.calls, Waiting: m.waiting, Forks: m.forks, Reads: m.reads}
+	r = Result{CalledBack: m.calledBack, Calls: m.calls, Waiting: m.waiting, Forks: m.forks, Reads: m.reads, Seen: m.env.seen}
 	switch err := err.(type) {
 	case nil:
 	case *exit:
@@ -263,10 +273,11 @@ func newMachine(e *value.Eval, main *code.File, env value.Environ, noted func(*v
 	if main.Lang == code.PHP { // what its libraries set is followed, in the arrays that they set
 		env = env.Early()
 	}
-	m := &machine{e: e, main: main, env: map[string]string{}, set: env, noted: noted, modules: map[string]*module{}, packages: map[string]*opaque{}, goPackages: map[string]*goPackage{}}
+	m := &machine{e: e, main: main, env: variables{map[string]string{}, &value.Seen{}}, set: env, noted: noted, modules: map[string]*module{}, packages: map[string]*opaque{}, goPackages: map[string]*goPackage{}}
 	for k, v := range env.Set {
-		m.env[k] = v
+		m.env.put(k, v)
 	}
+	m.set.Seen = m.env.seen
 	return m
 }
 
@@ -274,7 +285,7 @@ func newMachine(e *value.Eval, main *code.File, env value.Environ, noted func(*v
 type machine struct {
 	e        *value.Eval
 	main     *code.File
-	env      map[string]string
+	env      variables
 	set      value.Environ
 	noted    func(*value.Value) (note, stays bool)
 	modules  map[string]*module
@@ -425,7 +436,7 @@ func errorClass(name string) *class {
 
 // lookup gives a variable of the environment, and notes that it was asked for.
 func (m *machine) lookup(name string, at spot) (string, bool) {
-	v, ok := m.env[name]
+	v, ok := m.env.get(name)
 	if !ok && strings.HasPrefix(name, "npm_") && !strings.HasPrefix(name, "npm_package_config_") && m.doubt == "" && m.e.Packaged {
 		m.doubt = "the variable " + name + ", which the package manager sets"
 	}

@@ -439,8 +439,9 @@ func toValue(v any, at spot) *value.Value { return (&turned{at: at}).value(v, 0)
 // turned counts what is turned into values of package value: what a program
 // makes may hold itself.
 type turned struct {
-	at spot
-	n  int
+	plain bool // without what the program set on what is not followed
+	at    spot
+	n     int
 }
 
 const maxTurned = 2000
@@ -561,7 +562,7 @@ func (t *turned) external(o *opaque, depth int) *value.Value {
 		}
 		w.Name(keys)
 	}
-	if o.props != nil && len(o.props.keys) > 0 {
+	if !t.plain && o.props != nil && len(o.props.keys) > 0 {
 		w.Props = t.value(o.props, max(depth, 5)+1)
 	}
 	return w
@@ -637,4 +638,6 @@ func firstOf(a, b string) string {
 }
 
 // now is the environment as it is.
-func (m *machine) now() value.Environ { return value.Environ{Set: m.env, Worker: m.set.Worker} }
+func (m *machine) now() value.Environ {
+	return value.Environ{Set: m.env.cells, Worker: m.set.Worker, Seen: m.env.seen}
+}

@@ -8,6 +8,7 @@
 package value
 
 import (
+	"maps"
 	"slices"
 	"sort"
 	"strconv"
@@ -448,6 +449,49 @@ type Environ struct {
 	Late   map[string]bool // those that the program itself sets when it is loaded
 	Vague  map[string]bool // those that are set to what is not known
 	Filled bool            // PHP puts the environment into $_ENV
+	Seen   *Seen           // what is asked of it; nil where that is not noted
+}
+
+// Seen is what was asked of an environment. It may be nil: then nothing is noted.
+type Seen struct {
+	names map[string]bool
+	all   bool // its names, or all of it
+}
+
+// Note notes that a variable was asked for.
+func (s *Seen) Note(name string) {
+	if s == nil || s.all || s.names[name] {
+		return
+	}
+	if s.names == nil {
+		s.names = map[string]bool{}
+	}
+	s.names[name] = true
+}
+
+// NoteAll notes that all of the environment was looked at.
+func (s *Seen) NoteAll() {
+	if s != nil {
+		s.all = true
+	}
+}
+
+// Same reports whether two environments say the same of what was asked.
+func (s *Seen) Same(a, b Environ) bool {
+	if s == nil || a.Open != b.Open || a.Worker != b.Worker || a.Filled != b.Filled {
+		return false
+	}
+	if s.all {
+		return maps.Equal(a.Set, b.Set) && maps.Equal(a.Late, b.Late) && maps.Equal(a.Vague, b.Vague)
+	}
+	for name := range s.names {
+		x, inA := a.Set[name]
+		y, inB := b.Set[name]
+		if x != y || inA != inB || a.Late[name] != b.Late[name] || a.Vague[name] != b.Vague[name] {
+			return false
+		}
+	}
+	return true
 }
 
 // Early is the environment before the program is loaded.
@@ -461,13 +505,15 @@ func (e Environ) Early() Environ {
 			m[k] = v
 		}
 	}
-	return Environ{m, e.Open, e.Worker, nil, e.Vague, e.Filled}
+	return Environ{m, e.Open, e.Worker, nil, e.Vague, e.Filled, e.Seen}
 }
 
 // Lookup gives a variable; names are compared as Linux does.
 func (e Environ) Lookup(name string, fold bool) (string, bool) {
 	s, ok := e.Set[name]
+	e.Seen.Note(name)
 	if !ok && fold {
+		e.Seen.NoteAll()
 		keys := make([]string, 0, len(e.Set))
 		for k := range e.Set {
 			keys = append(keys, k)
@@ -497,7 +543,7 @@ func (e Environ) With(more map[string]string) Environ {
 			late[k] = true
 		}
 	}
-	return Environ{m, e.Open, e.Worker, late, e.Vague, e.Filled}
+	return Environ{m, e.Open, e.Worker, late, e.Vague, e.Filled, e.Seen}
 }
 
 // Substitute puts values in the place of variables; variables that are not
