@@ -46,6 +46,9 @@ type Listener struct {
 	// Ended says why the shell ends before the program starts, in the environment that
 	// was asked for; empty where it does not.
 	Ended string
+	// Doubt is what could not be told of what surrounds it and decides where it listens;
+	// empty for nothing.
+	Doubt string
 	// Net reports whether the runtime keeps it from listening there; nil: from nowhere.
 	Net func(Outcome) bool
 	// Commanded is what the command makes of other variables and puts into the
@@ -325,6 +328,9 @@ func (l *Listener) kept(out Outcome) Outcome {
 		} else if why != "" {
 			return notKnown(why)
 		}
+	}
+	if l.Doubt != "" && out.Outcome == "listens" {
+		return notKnown(l.Doubt)
 	}
 	if l.Net != nil && out.Outcome == "listens" && l.Net(out) {
 		return exits("the runtime is not given the network there")

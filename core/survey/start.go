@@ -257,6 +257,16 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	st.Personal = personal(st, prog, files)
 	_, dotenv := s.C.Dep("python-dotenv")
 	st.Dotenv = dotenvFiles(st, files, dotenv)
+	if k := st.Final.Known; k != nil && k.Server == "flask run" && !dotenv && len(s.C.Manifests) == 0 {
+		for _, name := range []string{".flaskenv", ".env"} {
+			if p, ok := source.Join(st.Final.Dir, name); ok && s.Tree.Has(p) {
+				for _, l := range st.Listeners {
+					l.Doubt = "whether python-dotenv is installed, which reads " + p
+				}
+				break
+			}
+		}
+	}
 	st.Secrets = effective(st, Secrets(st.Program, files))
 	return st
 }
