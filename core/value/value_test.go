@@ -462,3 +462,30 @@ func FuzzEvaluate(f *testing.F) {
 		}
 	})
 }
+
+func TestSeenTellsEnvironmentsApart(t *testing.T) {
+	t.Parallel()
+	a := value.Environ{Set: map[string]string{"PORT": "1", "SKY": "clear"}}
+	a.Seen = &value.Seen{}
+	a.Lookup("PORT", false)
+	a.Lookup("DOME", false)
+	for _, c := range []struct {
+		name string
+		b    value.Environ
+		want bool
+	}{
+		{"what was not asked differs", value.Environ{Set: map[string]string{"PORT": "1", "SKY": "cloudy"}}, true},
+		{"what was asked differs", value.Environ{Set: map[string]string{"PORT": "2"}}, false},
+		{"what was not there is set", value.Environ{Set: map[string]string{"PORT": "1", "DOME": ""}}, false},
+		{"what was asked is vague", value.Environ{Set: map[string]string{"PORT": "1"}, Vague: map[string]bool{"PORT": true}}, false},
+		{"another process", value.Environ{Set: map[string]string{"PORT": "1"}, Worker: true}, false},
+	} {
+		if got := a.Seen.Same(a, c.b); got != c.want {
+			t.Errorf("%s: same is %v", c.name, got)
+		}
+	}
+	a.With(map[string]string{"GATE": "1"}).Lookup("gate", true) // by any letter case: all of it
+	if b := (value.Environ{Set: map[string]string{"PORT": "1", "SKY": "cloudy"}}); a.Seen.Same(a, b) {
+		t.Error("all of the environment was looked at, and another one is the same")
+	}
+}

@@ -45,7 +45,7 @@ func program(on *rules.On) string {
 // remedy is what to write instead, in the words of the program or language.
 func remedy(on *rules.On, v verdict, name string) string {
 	l := v.listener
-	if l.Via == "code" || l.Via == "setting" {
+	if l.Via == "code" || l.Via == "setting" && l.Server != "rackup" {
 		number := v.outcome.Port
 		if number == on.Port {
 			number = 0
