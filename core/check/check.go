@@ -474,7 +474,7 @@ func (c *conductor) component(comp *fact.Component, r survey.Runtime) {
 	c.report.Unknown = append(c.report.Unknown, unknown...)
 	c.keepLocked(found)
 	for _, st := range comp.Starts { // let go of the code
-		st.Program, st.Config, st.Settings, st.Secrets, st.Imports, st.More = nil, nil, nil, nil, nil, nil
+		st.Program, st.Config, st.Settings, st.Secrets, st.Imports, st.More, st.Beside = nil, nil, nil, nil, nil, nil, nil
 		for _, l := range st.Listeners {
 			l.Host, l.Port, l.Bind, l.Guards = nil, nil, nil, nil
 		}

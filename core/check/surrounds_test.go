@@ -1,6 +1,9 @@
 package check_test
 
-import "testing"
+import (
+	"strings"
+	"testing"
+)
 
 // surrounds are servers whose place to listen is decided by what stands around them: a
 // package that is installed or not, its version.
@@ -97,6 +100,25 @@ BUNDLED WITH
 #\ -p 4423
 run proc { [200, {}, ["x"]] }
 `, ` => loopback 4423`},
+	{"a server in the background beside a worker", `-- Procfile --
+web: sh start.sh
+-- start.sh --
+#!/bin/sh
+node server.js &
+node worker.js
+-- server.js --
+require("http").createServer().listen(process.env.PORT || 3000);
+-- worker.js --
+setInterval(() => {}, 1000);
+`, ` => any 3000
+PORT=5123 => any 5123`},
+	{"two servers from one line", `-- Procfile --
+web: node server.js & GAUGE=1 node gauge.js & wait
+-- server.js --
+require("http").createServer().listen(process.env.PORT || 3000);
+-- gauge.js --
+for (const p of [4001, 4002]) if (process.env.GAUGE) require("http").createServer().listen(p, "127.0.0.1");
+`, `PORT=5123 => any 5123 & loopback 4001 & loopback 4002`},
 }
 
 func TestSurrounds(t *testing.T) {
@@ -104,7 +126,49 @@ func TestSurrounds(t *testing.T) {
 	for _, c := range surrounds {
 		t.Run(c.name, func(t *testing.T) {
 			t.Parallel()
-			outcome(t, c.tree, c.want)
+			dir := plant(t, c.tree)
+			for line := range strings.SplitSeq(c.want, "\n") {
+				env, want, _ := strings.Cut(line, " => ")
+				if got := allOutcomes(run(t, dir, quotedEnv(env)).Components[0].Starts); got != want {
+					t.Errorf("under %q the survey says %s, not %s", env, got, want)
+				}
+			}
 		})
 	}
+}
+
+func TestBesideALastProgramThatIsNoServer(t *testing.T) {
+	t.Parallel()
+	const script = nodeManifest + `
+-- Procfile --
+web: sh start.sh
+-- start.sh --
+#!/bin/sh
+node server.js &
+node worker.js
+-- worker.js --
+setInterval(() => {}, 1000);
+`
+	runCases(t, []ruleCase{
+		{"the one in the background is judged", script + `
+-- server.js --
+require("express")().get("/", (q, r) => r.send("clear")).listen(3000);
+`, []string{"port/literal server.js:1 pushed=blocker"}},
+		{"and it is sound", script + `
+-- server.js --
+require("express")().get("/", (q, r) => r.send("clear")).listen(process.env.PORT || 3000);
+`, nil},
+		{"one in the background behind a proxy is the proxy's matter", flaskManifest + flaskApp + `
+-- Procfile --
+web: sh start.sh
+-- start.sh --
+#!/bin/sh
+gunicorn app:app --bind 127.0.0.1:8000 &
+nginx -g "daemon off;" -c /app/nginx.conf
+`, nil},
+		{"neither listens", script + `
+-- server.js --
+setInterval(() => {}, 1000);
+`, []string{"port/none start.sh:3 pushed=blocker"}},
+	})
 }

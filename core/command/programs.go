@@ -140,6 +140,9 @@ func cutInterpreter(name string) (string, bool) {
 	return "", false
 }
 
+// Fronts are servers that take requests and hand them on: the host talks to them.
+var Fronts = map[string]bool{"nginx": true, "haproxy": true, "caddy": true, "httpd": true, "apache2": true, "apachectl": true, "lighttpd": true, "envoy": true, "traefik": true, "varnishd": true}
+
 // Shells read a script or, with -c, a command.
 var Shells = map[string]bool{"sh": true, "bash": true, "dash": true, "zsh": true, "ash": true, "ksh": true}
 

@@ -168,6 +168,9 @@ type Start struct {
 	Dotenv     []Dotenv   // the dotenv files that it reads, in order
 	Server     string     // the file of settings that the server itself reads
 	Config     *code.File // the settings module of a Django site
+	// Beside are the programs that the command leaves in the background before it comes
+	// to the last one; their listeners and variables stand among those of the start.
+	Beside []*Start
 	// More adds the listeners that the program comes to in an environment besides
 	// those that are known; nil: there is no way to tell.
 	More func(value.Environ)

@@ -27,6 +27,8 @@ type Beginning struct {
 	EnvValues                      map[string]*value.Value
 	Descriptor                     *fact.Descriptor
 	Err                            error
+	// Final is the program, where it is known without following the command; nil: it is not.
+	Final *command.Final
 }
 
 // Starter follows the starts of one component.
@@ -58,7 +60,11 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 		env := value.Environ{Set: s.With}.With(st.Env)
 		ctx.With = &env
 	}
-	st.Final = command.Follow(b.Line, ctx)
+	if b.Final != nil {
+		st.Final = *b.Final
+	} else {
+		st.Final = command.Follow(b.Line, ctx)
+	}
 	s.managed(st, ctx)
 	for _, a := range st.Final.Env {
 		if a.Value != nil && a.Value.Kind == value.Str {
@@ -269,6 +275,9 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 		}
 	}
 	st.Secrets = effective(st, Secrets(st.Program, files))
+	if b.Final == nil {
+		s.beside(st, b)
+	}
 	return st
 }
 

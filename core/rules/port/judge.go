@@ -49,13 +49,10 @@ func judge(on *rules.On) verdict {
 	return worst
 }
 
-// fronts are servers that take requests and hand them on: the host talks to them.
-var fronts = map[string]bool{"nginx": true, "haproxy": true, "caddy": true, "httpd": true, "apache2": true, "apachectl": true, "lighttpd": true, "envoy": true, "traefik": true, "varnishd": true}
-
 // fronted reports whether the start runs one of them before the program itself.
 func fronted(on *rules.On) bool {
 	return on.Start != nil && slices.ContainsFunc(on.Start.Final.Before, func(f command.Final) bool {
-		return fronts[f.Program] || f.Program == "service" && len(f.Args) > 0 && fronts[f.Args[0].Text]
+		return command.Fronts[f.Program] || f.Program == "service" && len(f.Args) > 0 && command.Fronts[f.Args[0].Text]
 	})
 }
 

@@ -3,6 +3,7 @@ package start
 import (
 	"fmt"
 	"path"
+	"slices"
 	"strings"
 
 	"ubique/core/command"
@@ -32,6 +33,13 @@ var disagree = &rules.Rule{
 		}
 		if len(ways) < 2 {
 			return
+		}
+		for i, w := range ways { // what another way starts may run in the background
+			for _, b := range w.s.Beside {
+				if g := goal(b); slices.ContainsFunc(ways, func(x way) bool { return x.s != w.s && x.goal == g }) {
+					ways[i].goal = g
+				}
+			}
 		}
 		count := map[string]int{}
 		for _, w := range ways {
