@@ -1,13 +1,10 @@
 package check_test
 
-import (
-	"strings"
-	"testing"
-)
+import "testing"
 
 // compiled are programs in languages that are not gone through: where they listen is
 // told from values alone, as the documentation of their frameworks has it.
-var compiled = []struct{ name, tree, want string }{
+var compiled = []told{
 	{"axum env parse", `-- Cargo.toml --
 [package]
 name = "dome"
@@ -567,16 +564,5 @@ PORT=8632 => loopback 8632`},
 
 func TestCompiled(t *testing.T) {
 	t.Parallel()
-	for _, c := range compiled {
-		t.Run(c.name, func(t *testing.T) {
-			t.Parallel()
-			dir := plant(t, c.tree)
-			for line := range strings.SplitSeq(c.want, "\n") {
-				env, want, _ := strings.Cut(line, " => ")
-				if got := allOutcomes(run(t, dir, quotedEnv(env)).Components[0].Starts); got != want {
-					t.Errorf("under %q the survey says %s, not %s", env, got, want)
-				}
-			}
-		})
-	}
+	agree(t, compiled)
 }

@@ -1,13 +1,10 @@
 package check_test
 
-import (
-	"strings"
-	"testing"
-)
+import "testing"
 
 // loaded are programs that a server loads, that a script starts, that read their words by a
 // parser, or that end by an error of their own: what each did was read from the kernel.
-var loaded = []struct{ name, tree, want string }{
+var loaded = []told{
 	{"socketserver with namedtuple settings", `-- Procfile --
 web: python3 tcpd.py
 -- tcpd.py --
@@ -1442,16 +1439,5 @@ APP_PORT=8751 => any 8751`},
 
 func TestLoaded(t *testing.T) {
 	t.Parallel()
-	for _, c := range loaded {
-		t.Run(c.name, func(t *testing.T) {
-			t.Parallel()
-			dir := plant(t, c.tree)
-			for line := range strings.SplitSeq(c.want, "\n") {
-				env, want, _ := strings.Cut(line, " => ")
-				if got := allOutcomes(run(t, dir, quotedEnv(env)).Components[0].Starts); got != want {
-					t.Errorf("under %q the survey says %s; the kernel: %s", env, got, want)
-				}
-			}
-		})
-	}
+	agree(t, loaded)
 }

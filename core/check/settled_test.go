@@ -1,13 +1,10 @@
 package check_test
 
-import (
-	"strings"
-	"testing"
-)
+import "testing"
 
 // settled are programs that read what they need through libraries of settings, or in
 // ways that were not followed at first: what each did was read from the kernel.
-var settled = []struct{ name, tree, want string }{
+var settled = []told{
 	{"ws on http server with noServer", `-- Procfile --
 web: node index.js
 -- package.json --
@@ -2023,16 +2020,5 @@ PORT=9883 HOST=127.0.0.1 => loopback 9883`},
 
 func TestSettled(t *testing.T) {
 	t.Parallel()
-	for _, c := range settled {
-		t.Run(c.name, func(t *testing.T) {
-			t.Parallel()
-			dir := plant(t, c.tree)
-			for line := range strings.SplitSeq(c.want, "\n") {
-				env, want, _ := strings.Cut(line, " => ")
-				if got := allOutcomes(run(t, dir, quotedEnv(env)).Components[0].Starts); got != want {
-					t.Errorf("under %q the survey says %s; the kernel: %s", env, got, want)
-				}
-			}
-		})
-	}
+	agree(t, settled)
 }

@@ -1,13 +1,10 @@
 package check_test
 
-import (
-	"strings"
-	"testing"
-)
+import "testing"
 
 // surrounds are servers whose place to listen is decided by what stands around them: a
 // package that is installed or not, its version.
-var surrounds = []struct{ name, tree, want string }{
+var surrounds = []told{
 	{"flask run without a manifest, with a .flaskenv", `-- Procfile --
 web: flask run
 -- .flaskenv --
@@ -123,18 +120,7 @@ for (const p of [4001, 4002]) if (process.env.GAUGE) require("http").createServe
 
 func TestSurrounds(t *testing.T) {
 	t.Parallel()
-	for _, c := range surrounds {
-		t.Run(c.name, func(t *testing.T) {
-			t.Parallel()
-			dir := plant(t, c.tree)
-			for line := range strings.SplitSeq(c.want, "\n") {
-				env, want, _ := strings.Cut(line, " => ")
-				if got := allOutcomes(run(t, dir, quotedEnv(env)).Components[0].Starts); got != want {
-					t.Errorf("under %q the survey says %s, not %s", env, got, want)
-				}
-			}
-		})
-	}
+	agree(t, surrounds)
 }
 
 func TestBesideALastProgramThatIsNoServer(t *testing.T) {

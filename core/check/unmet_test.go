@@ -12,7 +12,7 @@ import (
 // unmet are programs that were written to be tried and not to be followed: what
 // each did was read from the kernel, and what the survey said of them first was
 // another thing, or nothing.
-var unmet = []struct{ name, tree, want string }{
+var unmet = []told{
 	{"unix socket or port", `-- Procfile --
 web: node s.js
 -- package.json --
@@ -2629,14 +2629,24 @@ PORT=6302 => any 6302`},
 
 func TestUnmet(t *testing.T) {
 	t.Parallel()
-	for _, c := range unmet {
+	agree(t, unmet)
+}
+
+// told is a tree, and what the survey says of its web process: a line for each
+// environment, NAME=VALUE … => outcome.
+type told struct{ name, tree, want string }
+
+// agree surveys each tree under the environments that stand beside it.
+func agree(t *testing.T, cases []told) {
+	t.Helper()
+	for _, c := range cases {
 		t.Run(c.name, func(t *testing.T) {
 			t.Parallel()
 			dir := plant(t, c.tree)
 			for line := range strings.SplitSeq(c.want, "\n") {
 				env, want, _ := strings.Cut(line, " => ")
 				if got := allOutcomes(run(t, dir, quotedEnv(env)).Components[0].Starts); got != want {
-					t.Errorf("under %q the survey says %s; the kernel: %s", env, got, want)
+					t.Errorf("under %q the survey says %s, not %s", env, got, want)
 				}
 			}
 		})

@@ -115,6 +115,11 @@ func jvmFilled(e *value.Eval, f *code.File, path string, recv *value.Value, args
 	}
 	l := &fact.Listener{Server: s.server, Via: "code", At: at}
 	if s.address >= 0 {
+		if file := jvmSocketFile(args[s.address]); file != nil { // JEP 380
+			l.Bind = socketFile(file, at)
+			l.PortAt, l.HostAt = placeOf(file, at), placeOf(file, at)
+			return l
+		}
 		l.Host, l.Port = address(args[s.address], at)
 	}
 	if s.port >= 0 && s.port < len(args) {
@@ -235,6 +240,19 @@ var jvmNames = func() map[string]bool {
 	}
 	return m
 }()
+
+// jvmSocketFile is the path in the address of a socket that is a file; nil where the
+// address is another one (java.net.UnixDomainSocketAddress, Java SE 16).
+func jvmSocketFile(v *value.Value) *value.Value {
+	if v.Kind != value.External || v.Text != "UnixDomainSocketAddress.of()" || len(v.Kids) != 1 {
+		return nil
+	}
+	file := v.Kids[0]
+	if file.Kind == value.External && (file.Text == "Path.of()" || file.Text == "Paths.get()") && len(file.Kids) == 1 {
+		file = file.Kids[0]
+	}
+	return file
+}
 
 // address takes an InetSocketAddress apart: (port) is any interface, (host,
 // port) that one (java.net.InetSocketAddress).

@@ -2,6 +2,7 @@ package survey
 
 import (
 	"bytes"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -155,6 +156,9 @@ var listening = map[string]shape{
 	"http.server.ThreadingHTTPServer":                            pair("http server class", 0),
 	"socketserver.TCPServer":                                     pair("http server class", 0),
 	"socketserver.ThreadingTCPServer":                            pair("http server class", 0),
+	"socketserver.UnixStreamServer":                              pair("socketserver", 0),
+	"socketserver.ThreadingUnixStreamServer":                     pair("socketserver", 0),
+	"tornado.netutil.bind_unix_socket":                           pair("socketserver", 0),
 	"asyncio.start_unix_server":                                  positional("aiohttp", -1, -1),
 	"asyncio.get_event_loop().create_unix_server":                positional("aiohttp", -1, -1),
 	"asyncio.get_running_loop().create_unix_server":              positional("aiohttp", -1, -1),
@@ -411,6 +415,8 @@ func filled(e *value.Eval, f *code.File, site code.Site, s shape, v *value.Value
 	}
 	if s.address > 0 && s.address <= len(args) {
 		l.Bind = args[s.address-1]
+	} else if s.pair >= 0 && s.pair < len(args) && ofFiles(v, keys) {
+		l.Bind = socketFile(args[s.pair], l.At)
 	} else if s.pair >= 0 && s.pair < len(args) {
 		if p := e.Tuple(args[s.pair]); p.Element(1) != nil {
 			l.Host, l.Port = p.Element(0), p.Element(1)
@@ -431,8 +437,12 @@ func filled(e *value.Eval, f *code.File, site code.Site, s shape, v *value.Value
 		}
 		if o.Kind == value.Object {
 			l.Port, l.Host = o.Get(s.keyPort), o.Get(s.keyHost)
-			if socket := o.Get("path"); l.Port == nil && socket != nil && name == "listen" {
-				l.Port, l.Host, l.Bind = nil, nil, value.Concat(value.Text("unix:", l.At), socket)
+			key := "path"
+			if s.server == "bun" {
+				key = "unix"
+			}
+			if socket := o.Get(key); l.Port == nil && socket != nil && (name == "listen" || s.server == "bun" || s.server == "deno") {
+				l.Port, l.Host, l.Bind = nil, nil, socketFile(socket, l.At)
 				l.PortAt, l.HostAt = placeOf(socket, l.At), placeOf(socket, l.At)
 				return l
 			}
@@ -495,7 +505,7 @@ func filled(e *value.Eval, f *code.File, site code.Site, s shape, v *value.Value
 			switch v := keys[name]; {
 			case v == nil || v.Kind == value.Null:
 			case v.Kind == value.Str:
-				l.Bind = value.Concat(value.Text("unix:", l.At), v)
+				l.Bind = socketFile(v, l.At)
 			default:
 				l.Bind = value.NotKnown("whether it listens on a socket file", l.At)
 			}
@@ -532,7 +542,7 @@ func filled(e *value.Eval, f *code.File, site code.Site, s shape, v *value.Value
 		l.Named = serverName(e, v)
 	}
 	if socket := keys["path"]; strings.HasPrefix(s.server, "aiohttp") && socket != nil && socket.Kind != value.Null {
-		l.Bind = value.Concat(value.Text("unix:", l.At), socket)
+		l.Bind = socketFile(socket, l.At)
 	}
 	if strings.HasSuffix(v.Text, "unix_server") || strings.HasSuffix(v.Text, ".UnixSite") { // the path stands second, or by its name
 		path := keys["path"]
@@ -542,9 +552,21 @@ func filled(e *value.Eval, f *code.File, site code.Site, s shape, v *value.Value
 		if path == nil { // a socket that the program has bound itself
 			return nil
 		}
-		l.Bind = value.Concat(value.Text("unix:", l.At), path)
+		l.Bind = socketFile(path, l.At)
 	}
 	return l
+}
+
+// socketFile is the address of a socket that is a file.
+func socketFile(path *value.Value, at place.Span) *value.Value {
+	return value.Concat(value.Text("unix:", at), path)
+}
+
+// ofFiles reports whether a call of Python makes sockets that are files: by its class, or
+// by the family that it or the socket was given (Python 3.14, "socket", "socketserver").
+func ofFiles(v *value.Value, keys map[string]*value.Value) bool {
+	unix := func(x *value.Value) bool { return x != nil && x.Text == "socket.AF_UNIX" }
+	return strings.Contains(v.Text, "Unix") || v.Text == "tornado.netutil.bind_unix_socket" || unix(keys["family"]) || v.Recv != nil && (slices.ContainsFunc(v.Recv.Kids, unix) || unix(v.Recv.Keyword("family")))
 }
 
 // wholeNumber is a text as a number, where it is one.
@@ -962,6 +984,9 @@ func ServerListeners(final command.Final, process string) (listeners []*fact.Lis
 		port("--port")
 		if w := flag("--listen"); w != nil {
 			l.Bind, l.PortAt = w.Value, w.At
+		}
+		if w := flag("--unix-socket"); w != nil && w.Value != nil {
+			l.Bind, l.PortAt = socketFile(w.Value, w.At), w.At
 		}
 	case "flask run":
 		free := final.Free()

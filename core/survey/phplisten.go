@@ -62,6 +62,11 @@ func phpFilled(s socket, args []*value.Value, at place.Span) *fact.Listener {
 	if s.host >= 0 && s.host < len(args) {
 		l.Host = args[s.host]
 	}
+	if s.server == "php raw" && len(args) == 2 && s.host == 1 { // socket_bind without a port
+		if of := args[0]; of.Kind == value.External && of.Text == "socket_create()" && len(of.Kids) > 0 && of.Kids[0].Text == "AF_UNIX" {
+			l.Bind, l.Host = socketFile(args[1], at), nil
+		}
+	}
 	if l.Bind == nil && l.Port == nil {
 		return nil
 	}

@@ -31,6 +31,10 @@ var rubySockets = map[string]rubySocket{
 	"Rack.Server.start": {"rack server", "Port", "Host", false}, "Rackup.Server.start": {"rack server", "Port", "Host", false},
 }
 
+// rubyFiles are the calls of Ruby that listen on a socket that is a file (Ruby 3.4,
+// "UNIXServer", "Socket").
+var rubyFiles = map[string]bool{"UNIXServer.new": true, "UNIXServer.open": true, "Socket.unix_server_loop": true, "Socket.unix_server_socket": true}
+
 // socketBinds is the method with which a socket of its own is put to an address.
 const socketBinds = "Socket.new.bind"
 
@@ -41,7 +45,7 @@ func rubyListener(e *value.Eval, f *code.File, site code.Site, live func(string)
 		return nil
 	}
 	switch callee.Name {
-	case "new", "open", "run", "start", "run!", "bind", "add_tcp_listener", "tcp_server_loop", "tcp_server_sockets":
+	case "new", "open", "run", "start", "run!", "bind", "add_tcp_listener", "add_unix_listener", "tcp_server_loop", "tcp_server_sockets", "unix_server_loop", "unix_server_socket":
 	default:
 		return nil
 	}
@@ -77,6 +81,10 @@ func rubyFilled(l *fact.Listener, name string, args []*value.Value, keys map[str
 	name = strings.ReplaceAll(name, "()", "")
 	s, ok := rubySockets[name]
 	switch {
+	case (rubyFiles[name] || strings.HasSuffix(name, ".add_unix_listener")) && len(args) > 0:
+		l.Server, l.Bind = "tcpserver", socketFile(args[0], at)
+		l.PortAt, l.HostAt = placeOf(args[0], at), placeOf(args[0], at)
+		return true
 	case ok && s.pair:
 		l.Server = s.server
 		if len(args) == 1 {
@@ -97,6 +105,11 @@ func rubyFilled(l *fact.Listener, name string, args []*value.Value, keys map[str
 		l.Server, l.Host, l.Port = "tcpserver", args[0], args[1]
 	case name == socketBinds && len(args) == 1: // Ruby 3.4, Socket#bind
 		a := args[0]
+		if file := strings.TrimSuffix(a.Text, "()"); a.Kind == value.External && len(a.Kids) == 1 && (file == "Addrinfo.unix" || file == "Socket.sockaddr_un" || file == "Socket.pack_sockaddr_un") {
+			l.Server, l.Bind = "tcpserver", socketFile(a.Kids[0], at)
+			l.PortAt, l.HostAt = placeOf(a.Kids[0], at), placeOf(a.Kids[0], at)
+			return true
+		}
 		if a.Kind != value.External || len(a.Kids) < 2 {
 			return false
 		}
@@ -123,7 +136,7 @@ func rubyFilled(l *fact.Listener, name string, args []*value.Value, keys map[str
 func rubyNoted(v *value.Value) (note, stays bool) {
 	name := strings.ReplaceAll(v.Text, "()", "")
 	s, ok := rubySockets[name]
-	note = ok || name == trace.SinatraRuns || name == socketBinds || strings.HasSuffix(name, ".add_tcp_listener")
+	note = ok || rubyFiles[name] || strings.HasSuffix(name, ".add_unix_listener") || name == trace.SinatraRuns || name == socketBinds || strings.HasSuffix(name, ".add_tcp_listener")
 	switch {
 	case ok && (strings.HasSuffix(name, ".run") || name == "Thin.Server.start" || strings.HasPrefix(name, "Rack")), strings.HasSuffix(name, "HTTPServer.new.start"), strings.HasSuffix(name, "_loop"), ok && s.server == "rack server":
 		stays = true

@@ -14,7 +14,7 @@ import (
 // 0.16, tonic 0.14; read 2026-11.
 var rustSockets = map[string]bool{
 	"TcpListener.bind": true, "TcpListener.new": true, "Server.bind": true, "Server.try_bind": true, "axum_server.bind": true, "axum_server.bind_rustls": true,
-	"Server.http": true, "rouille.start_server": true, "start_server": true,
+	"Server.http": true, "UnixListener.bind": true, "rouille.start_server": true, "start_server": true,
 }
 
 // rustMethods are methods that listen, by what their chain begins with.
@@ -41,7 +41,9 @@ func rustListener(e *value.Eval, f *code.File, site code.Site, live func(string)
 	}
 	at := f.At(site.Node)
 	l := &fact.Listener{Server: "rust", Via: "code", At: at, Shared: site.InTry}
-	if a := args[0]; a.Kind == value.List && len(a.Kids) == 2 {
+	if a := args[0]; two == "UnixListener.bind" {
+		l.Bind = socketFile(a, at)
+	} else if a.Kind == value.List && len(a.Kids) == 2 {
 		l.Host, l.Port = a.Kids[0], a.Kids[1]
 		if l.Host.Kind == value.List {
 			l.Host = value.RustIP(l.Host)

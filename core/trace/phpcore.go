@@ -1049,7 +1049,7 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 		m.forks = true
 		return integer(0), true, nil
 	case "socket_create":
-		return &opaque{path: "socket_create()", fresh: true}, true, nil
+		return &opaque{path: "socket_create()", args: args, fresh: true}, true, nil
 	case "socket_set_option", "stream_set_blocking", "stream_context_create", "socket_listen", "socket_set_nonblock":
 		return true, true, nil
 	}
