@@ -7,7 +7,7 @@ import (
 	"strings"
 )
 
-// What libraries of JavaScript make of the settings of a program: zod, convict,
+// What libraries of JavaScript make of the settings of a program: zod, valibot, convict,
 // env-var and nconf.
 
 // jsSettings is a function of one of these libraries; done is false where it is none.
@@ -16,6 +16,8 @@ func (m *machine) jsSettings(f *opaque, args []any, at spot) (any, bool, error) 
 	switch pkg {
 	case "zod":
 		return m.zodCall(f, args)
+	case "valibot":
+		return m.valibotCall(f, args, at)
 	case "convict":
 		switch f.path {
 		case "convict", "convict.default":

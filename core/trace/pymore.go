@@ -152,6 +152,9 @@ func (m *machine) pyMore(f *opaque, args []any, keys map[string]any, at spot) (a
 			return &list{items: []any{strings.TrimSuffix(t, ext), ext}, tuple: true}, true, nil
 		}
 	case "os.path.expandvars":
+		if c, ok := arg(0).(*content); ok && c.text != "" && len(args) == 1 {
+			args = []any{c.text}
+		}
 		if t, ok := arg(0).(string); ok {
 			out := expand(t, func(name string) string {
 				if v, ok := m.lookup(name, at); ok {

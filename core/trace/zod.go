@@ -21,6 +21,7 @@ type zodSchema struct {
 	shape  *object // of an object: its fields
 	extra  string  // of an object: what becomes of other fields
 	obj    *object // what the program sees
+	action bool    // it is a step alone, for a pipe (valibot)
 }
 
 // zodSelf are steps that change nothing of what is made.
