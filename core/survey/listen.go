@@ -79,6 +79,7 @@ var listening = map[string]shape{
 	"http.createServer() listen":                      nodeListen("node"),
 	"http.Server() listen":                            nodeListen("node"),
 	"https.createServer() listen":                     nodeListen("node"),
+	"spdy.createServer() listen":                      nodeListen("node"),
 	"https.Server() listen":                           nodeListen("node"),
 	"http2.createServer() listen":                     nodeListen("node"),
 	"http2.createSecureServer() listen":               nodeListen("node"),

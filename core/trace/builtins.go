@@ -740,6 +740,17 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		return m.jsOption(text(0)), true, nil
 	case "ajv().compile", "ajv.Ajv().compile", "ajv.default().compile":
 		return m.compiled(f.recv, arg(0))
+	case "ajv().validate", "ajv.Ajv().validate", "ajv.default().validate":
+		fn, ok, err := m.compiled(f.recv, arg(0))
+		if !ok || err != nil { // it may change what it is given
+			return nil, true, giveUp("a schema")
+		}
+		v, err := m.call(fn, undefined, args[min(1, len(args)):], nil, at)
+		return v, true, err
+	case "get-port", "get-port.default", "portfinder.getPortPromise", "portfinder.getPortAsync":
+		return m.freePort(f.path, arg(0))
+	case "get-port.portNumbers":
+		return &list{items: []any{arg(0)}}, true, nil
 	case "env-schema", "env-schema.envSchema", "env-schema.default":
 		return m.envSchema(arg(0))
 	case "fs.readdirSync", "fs.promises.readdir", "fs/promises.readdir":

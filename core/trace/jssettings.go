@@ -51,6 +51,19 @@ func (m *machine) jsSettings(f *opaque, args []any, at spot) (any, bool, error) 
 		}
 	case "nconf":
 		return m.nconfCall(f, args, at)
+	case "yup":
+		return m.yupCall(f, args)
+	case "minimist", "mri", "arg", "sade", "rc":
+		return m.jsOptions(f, args, at)
+	case "json5":
+		switch c := first(args).(type) {
+		case *content:
+			v, err := m.json5(c.text)
+			return v, true, err
+		case string:
+			v, err := m.json5(c)
+			return v, true, err
+		}
 	}
 	return nil, false, nil
 }

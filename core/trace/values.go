@@ -115,6 +115,7 @@ type object struct {
 	option  *jsOption
 	parser  *argParser // a parser of command lines (Python)
 	zod     *zodSchema // a schema that the program sees as this object
+	yup     *yupSchema // one of yup
 	fault   bool       // an error that the language raises, not one that the program makes
 	mapping *object    // the dictionary that it is: its class comes from dict (Python)
 }
