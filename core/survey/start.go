@@ -1241,6 +1241,9 @@ func (s *Starter) rubyConfig(st *fact.Start, prog *Program) {
 	} else if st.Listeners[0].Server == "unicorn" {
 		return // it has no file that it reads by itself
 	}
+	if st.Listeners[0].Server == "puma" && len(names) == len(c.files) && names[0] == c.files[0] && s.pumaStages(st, prog) {
+		return
+	}
 	for _, name := range names {
 		p, ok := source.Join(st.Final.Dir, name)
 		if !ok || !s.Tree.Has(p) {

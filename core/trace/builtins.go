@@ -504,6 +504,12 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		return nil, true, giveUp("an object with a prototype")
 	case "Object.defineProperty", "Reflect.defineProperty", "Object.defineProperties":
 		o, ok := arg(0).(*object)
+		if fn, isFn := arg(0).(*function); isFn {
+			if fn.props == nil {
+				fn.props = newObject()
+			}
+			o, ok = fn.props, true
+		}
 		given, isObject := arg(2).(*object)
 		name := keyText(arg(1))
 		if f.path == "Object.defineProperties" {

@@ -192,6 +192,11 @@ func (m *machine) callNode(n *code.Node, s *scope) (v any, cut bool, err error) 
 	return v, false, err
 }
 
+// interop are functions that compilers and bundlers put into their output: they copy what
+// a module exports, with a default. A package is that itself here (esbuild 0.25,
+// TypeScript 5, Babel 7 and Rollup 4: their own output, 2026-11).
+var interop = words("__toESM __importStar __importDefault _interopRequireDefault _interopRequireWildcard _interopNamespace _interopNamespaceDefault _interopDefault _interopDefaultLegacy")
+
 // call calls something.
 func (m *machine) call(fn, this any, args []any, keys map[string]any, at spot) (any, error) {
 	if err := m.step(); err != nil {
@@ -210,6 +215,9 @@ func (m *machine) call(fn, this any, args []any, keys map[string]any, at spot) (
 		}
 		if f.memo != nil {
 			return m.remembered(f, this, args, keys, at)
+		}
+		if o, ok := first(args).(*opaque); ok && interop[f.name] && o.path != "" && javascript(at.f.Lang) {
+			return o, nil
 		}
 		return m.invoke(f, this, args, keys, at)
 	case *class:

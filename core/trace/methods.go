@@ -82,6 +82,10 @@ func (m *machine) builtinMethod(base any, name string, args []any, keys map[stri
 			}
 		}
 		switch name {
+		case "hasOwnProperty":
+			if !py {
+				return b.props != nil && b.props.cells[keyText(first(args))] != nil, true, nil
+			}
 		case "call":
 			v, err := m.call(unbound(b), first(args), args[min(1, len(args)):], nil, at)
 			return v, true, err
@@ -172,10 +176,26 @@ func (m *machine) builtinMethod(base any, name string, args []any, keys map[stri
 			return nil, true, nil
 		}
 	case *opaque:
+		if _, of, ok := strings.Cut(b.path, ".prototype."); ok && name == "call" && len(args) > 0 && known(args[0]) && javascript(at.f.Lang) {
+			return m.builtinMethod(args[0], of, args[1:], keys, s, at)
+		}
+		if front, _, _ := strings.Cut(b.path, "."); jsStatics[front] && !strings.Contains(b.path, ".prototype") && (name == "apply" || name == "call") && javascript(at.f.Lang) {
+			rest := args[min(1, len(args)):]
+			if name == "apply" && len(args) > 1 {
+				if rest, err = m.items(args[1], s); err != nil {
+					return nil, true, err
+				}
+			}
+			return m.builtin(b, rest, nil, at)
+		}
 		return m.outsideMethod(b, name, args, keys, s)
 	}
 	return nil, false, nil
 }
+
+// jsStatics are the objects of JavaScript whose functions do not ask what they are called
+// on.
+var jsStatics = words("Object Math JSON Reflect Number console")
 
 func unbound(v any) any {
 	if f, ok := v.(*function); ok && f.bound && f.node != nil && f.node.Flag&code.Arrow == 0 && f.home != nil {

@@ -101,6 +101,9 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 	case *function:
 		if b.props != nil {
 			if v, ok := b.props.get(name); ok {
+				if get, isFn := v.(*function); isFn && get.getter && !s.python() {
+					return m.call(get, b, nil, nil, spot{s.module.file, n})
+				}
 				return v, nil
 			}
 		}

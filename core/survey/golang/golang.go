@@ -251,13 +251,24 @@ func (r *Runtime) Modules(t *source.Tree, c *fact.Component, dir string) survey.
 	for d := c.Dir; ; d = source.Dir(d) {
 		if name := survey.Join(d, "go.mod"); t.Has(name) {
 			m.dir = d
-			if f, err := t.Document(name); err == nil {
-				for _, l := range document.PlainLines(name, f.Data, f.Lines()) {
-					if rest, ok := strings.CutPrefix(l.Text, "module "); ok {
-						m.module = strings.Trim(strings.TrimSpace(rest), `"`)
+			m.module = named(t, name)
+			m.replaced(name)
+			break
+		}
+		if d == "" {
+			break
+		}
+	}
+	for d := m.dir; ; d = source.Dir(d) {
+		if work := survey.Join(d, "go.work"); t.Has(work) {
+			for _, w := range worded(t, work, "use") {
+				if dir, ok := source.Join(d, strings.Trim(w, `"`)); ok {
+					if module := named(t, survey.Join(dir, "go.mod")); module != "" && module != m.module {
+						m.others = append(m.others, stand{module, dir})
 					}
 				}
 			}
+			m.replaced(work)
 			break
 		}
 		if d == "" {
@@ -271,15 +282,76 @@ type modules struct {
 	t           *source.Tree
 	c           *fact.Component
 	dir, module string
+	others      []stand // those of the tree that stand in for modules from outside
 }
 
-// inside gives the folder of a package of the module itself.
+// stand is a module and its folder in the tree.
+type stand struct{ path, dir string }
+
+// named is the path of the module of a go.mod; empty where that is not there.
+func named(t *source.Tree, file string) string {
+	if list := worded(t, file, "module"); len(list) > 0 {
+		return strings.Trim(list[0], `"`)
+	}
+	return ""
+}
+
+// worded gives what stands behind a word in go.mod or go.work: on its line, or on each
+// line of its block (Go Modules Reference, "go.mod files" and "go.work files").
+func worded(t *source.Tree, file, word string) (list []string) {
+	if !t.Has(file) {
+		return nil
+	}
+	f, err := t.Document(file)
+	if err != nil {
+		return nil
+	}
+	in := false
+	for _, l := range document.PlainLines(file, f.Data, f.Lines()) {
+		text, _, _ := strings.Cut(l.Text, "//")
+		text = strings.TrimSpace(text)
+		rest, ok := strings.CutPrefix(text, word)
+		switch rest = strings.TrimSpace(rest); {
+		case text == ")":
+			in = false
+		case in && text != "":
+			list = append(list, text)
+		case !ok:
+		case rest == "(":
+			in = true
+		case rest != "" && len(text) > len(word) && strings.ContainsAny(text[len(word):len(word)+1], " \t\""):
+			list = append(list, rest)
+		}
+	}
+	return list
+}
+
+// replaced notes the modules for which a file says that a folder of the tree stands in.
+func (m *modules) replaced(file string) {
+	for _, r := range worded(m.t, file, "replace") {
+		from, to, ok := strings.Cut(r, "=>")
+		if !ok || len(strings.Fields(from)) == 0 || len(strings.Fields(to)) != 1 {
+			continue
+		}
+		if dir, in := source.Join(source.Dir(file), strings.Trim(strings.TrimSpace(to), `"`)); in && m.t.Has(survey.Join(dir, "go.mod")) {
+			m.others = append(m.others, stand{strings.Trim(strings.Fields(from)[0], `"`), dir})
+		}
+	}
+}
+
+// inside gives the folder of a package of the module itself, or of one of the tree that
+// it uses.
 func (m *modules) inside(pkg string) (string, bool) {
-	rest, ok := strings.CutPrefix(pkg, m.module)
-	if !ok || m.module == "" || rest != "" && rest[0] != '/' {
+	var in stand
+	for _, o := range append([]stand{{m.module, m.dir}}, m.others...) { // the longest path counts
+		if len(o.path) > len(in.path) && (pkg == o.path || strings.HasPrefix(pkg, o.path+"/")) {
+			in = o
+		}
+	}
+	if in.path == "" {
 		return "", false
 	}
-	return survey.Join(m.dir, strings.TrimPrefix(rest, "/")), true
+	return survey.Join(in.dir, strings.TrimPrefix(pkg[len(in.path):], "/")), true
 }
 
 func (m *modules) files(dir string) []string {
