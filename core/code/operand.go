@@ -63,10 +63,10 @@ func (r *loose) expr(least int) *Node {
 				return left
 			}
 			r.pos++
-			yes := r.expr(1)
+			yes := r.assigned(r.expr(1))
 			var no *Node
 			if r.eatP(":") {
-				no = r.expr(1)
+				no = r.assigned(r.expr(1))
 			}
 			left = r.done(&Node{Kind: Cond, Off: left.Off, Kids: []*Node{left, yes, no}})
 			continue

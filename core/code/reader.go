@@ -1603,6 +1603,34 @@ func (r *reader) parts(t *tok) []*Node {
 	return list
 }
 
+// tagged gives what a tag of a template is called with: the texts around the values, and
+// these (ECMAScript 2025, "Tagged Templates").
+func (r *reader) tagged(t *tok) []*Node {
+	texts := &Node{Kind: Array, Off: t.off, End: t.end}
+	out := []*Node{texts}
+	for _, p := range t.parts {
+		if p.toks == nil {
+			if len(texts.Kids) < len(out) {
+				texts.Kids = append(texts.Kids, &Node{Kind: String, Name: p.text, Off: p.off, End: p.end})
+			}
+			continue
+		}
+		if len(texts.Kids) < len(out) { // an empty one
+			texts.Kids = append(texts.Kids, &Node{Kind: String, Off: p.off, End: p.off})
+		}
+		sub := r.part(p.toks)
+		e := sub.sequence()
+		if e == nil {
+			e = &Node{Kind: Unknown, Off: p.off, End: p.end}
+		}
+		out = append(out, e)
+	}
+	if len(texts.Kids) < len(out) {
+		texts.Kids = append(texts.Kids, &Node{Kind: String, Off: t.end, End: t.end})
+	}
+	return out
+}
+
 // list reads elements up to a closing bracket.
 func (r *reader) list(n *Node, until string) {
 	for !r.isP(until) && r.cur().kind != tEOF {
@@ -1810,7 +1838,7 @@ func (r *reader) postfix(n *Node) *Node {
 		t := r.cur()
 		if t.kind == tTemplate && !r.py() { // a tagged template
 			r.pos++
-			n = &Node{Kind: Call, Off: n.Off, End: r.end(), Kids: append([]*Node{n}, r.parts(t)...)}
+			n = &Node{Kind: Call, Off: n.Off, End: r.end(), Kids: append([]*Node{n}, r.tagged(t)...)}
 			continue
 		}
 		if t.kind != tPunct {

@@ -846,6 +846,14 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 			err = nil
 		}
 		return f, true, err
+	case "ResourceBundle.getBundle":
+		if t, ok := arg(0).(string); ok && len(args) == 1 {
+			if c, ok := m.jvResource(strings.ReplaceAll(t, ".", "/")+".properties", s).(*content); ok {
+				o := jvMap()
+				o.class.name = "Properties"
+				return o, true, m.jvLoad(o, c)
+			}
+		}
 	case "Function.identity", "UnaryOperator.identity":
 		return &function{native: func(_ *machine, _ any, a []any, _ map[string]any, _ spot) (any, error) { return first(a), nil }}, true, nil
 	case "Comparator.comparing", "Comparator.comparingInt", "Comparator.naturalOrder", "Comparator.reverseOrder", "Collectors.toList", "Collectors.toSet", "Collectors.joining", "Collectors.toMap", "Collectors.toUnmodifiableList", "Collectors.groupingBy", "Collectors.partitioningBy", "Collectors.counting", "Collectors.mapping", "Collectors.filtering", "Collectors.toUnmodifiableMap", "Collectors.toUnmodifiableSet":
@@ -2188,7 +2196,7 @@ func (m *machine) jvMapMethod(o *object, name string, args []any, s *scope, at s
 	switch name {
 	case "get":
 		return v, true, nil
-	case "getProperty", "getOrDefault":
+	case "getProperty", "getString", "getOrDefault":
 		if there {
 			return v, true, nil
 		}

@@ -191,6 +191,9 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 		if name == "length" {
 			return float64(len(b.items)), nil
 		}
+		if name == "raw" && javascript(s.module.file.Lang) { // of the texts of a template
+			return b, nil
+		}
 		return undefined, nil
 	case float64, integer:
 		if name == "value" { // of an enumeration of numbers
@@ -1013,7 +1016,18 @@ func (m *machine) class(n *code.Node, s *scope) (*class, error) {
 	if n.Name != "" && !s.python() {
 		in.declare(n.Name, c)
 	}
-	for _, k := range n.Kid(1).Kids {
+	kids := n.Kid(1).Kids
+	if javascript(s.module.file.Lang) { // what is static runs once all else is there
+		kids = slices.Clone(kids)
+		later := func(k *code.Node) int {
+			if k.Is(code.Func) || k.Is(code.Bind) && k.Flag&code.Static == 0 {
+				return 0
+			}
+			return 1
+		}
+		slices.SortStableFunc(kids, func(a, b *code.Node) int { return later(a) - later(b) })
+	}
+	for _, k := range kids {
 		switch {
 		case k.Is(code.Func):
 			f := m.function(k, s)

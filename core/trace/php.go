@@ -303,6 +303,9 @@ func (m *machine) phReady(c *class) error {
 	}
 	c.readable = map[string]bool{}
 	for _, b := range c.node.Kid(0).Kids {
+		if kind := strings.ToLower(b.Name); c.enum && (kind == "string" || kind == "int") { // what its cases are backed by
+			continue
+		}
 		v, err := m.phNamed(b.Name, c.scope)
 		if err != nil {
 			return err

@@ -144,7 +144,7 @@ func (m *machine) phSpecial(name string, n *code.Node, s *scope) (any, bool, err
 			return nil, true, giveUp("a file outside of the tree")
 		case strings.HasSuffix(name, "_once") && m.ph().loaded[t]:
 			return true, true, nil
-		case strings.HasSuffix(t, "vendor/autoload.php"):
+		case strings.HasSuffix(t, "vendor/autoload.php") && !m.ownLoader(t):
 			return true, true, nil // the classes are found by their names
 		case !slices.Contains(m.e.Loader.Beside(source.Dir(t)), t):
 			if strings.HasPrefix(name, "include") {
@@ -1797,4 +1797,11 @@ func (m *machine) phOptions(short string, long any) (any, error) {
 		}
 	}
 	return out, nil
+}
+
+// ownLoader reports whether the loader of classes where Composer puts its own is one that
+// the program brings along.
+func (m *machine) ownLoader(p string) bool {
+	text, ok := m.e.Loader.Text(p)
+	return ok && strings.Contains(text, "spl_autoload_register") && !strings.Contains(text, "autoload_real.php")
 }

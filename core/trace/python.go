@@ -516,11 +516,45 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		}
 	case "importlib.import_module":
 		name, ok := arg(0).(string)
+		if strings.HasPrefix(name, ".") { // beside the package that it is given
+			pkg := arg(1)
+			if p, named := keys["package"]; named {
+				pkg = p
+			}
+			base, known := pkg.(string)
+			rest := strings.TrimLeft(name, ".")
+			parts := strings.Split(base, ".")
+			if up := len(name) - len(rest) - 1; ok && known && up < len(parts) {
+				name, args = strings.Join(parts[:len(parts)-up], ".")+"."+rest, args[:1]
+			}
+		}
 		if !ok || len(args) > 1 || strings.HasPrefix(name, ".") {
 			return nil, true, giveUp("a module that is named while the program runs")
 		}
 		v, err := m.pyModule(name, at.f)
 		return v, true, err
+	case "pkgutil.iter_modules": // finders, names, and whether they are packages
+		dirs, ok := arg(0).(*list)
+		if !ok || len(args) != 1 {
+			return nil, false, nil
+		}
+		out := &list{}
+		for _, d := range dirs.items {
+			names, ok := m.folder(d)
+			if !ok {
+				return nil, true, giveUp("the modules of a folder")
+			}
+			for _, x := range names.items {
+				n := show(x)
+				module, isFile := strings.CutSuffix(n, ".py")
+				dir, in := m.treePath(pathText(d) + "/" + n)
+				isPackage := !isFile && in && slices.Contains(m.e.Loader.Beside(dir), dir+"/__init__.py")
+				if isFile && module != "__init__" || isPackage {
+					out.items = append(out.items, &list{items: []any{&opaque{path: "pkgutil.finder"}, module, isPackage}, tuple: true})
+				}
+			}
+		}
+		return out, true, nil
 	case "ast.literal_eval":
 		t, ok := arg(0).(string)
 		if c, isContent := arg(0).(*content); isContent {

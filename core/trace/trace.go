@@ -532,6 +532,9 @@ func (m *machine) load(path string) (*module, error) {
 	}
 	mod.top.declare("__name__", name)
 	mod.top.declare("__file__", root+"/"+path)
+	if dir, ok := strings.CutSuffix(path, "/__init__.py"); ok {
+		mod.top.declare("__path__", &list{items: []any{root + "/" + dir}})
+	}
 	return mod, flat(m.block(f.Body.Kids, mod.top))
 }
 
