@@ -77,7 +77,17 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 			dir = p
 		}
 	}
-	prog := NewProgram(s.Tree, s.Runtime.Modules(s.Tree, s.C, dir), s.Cache)
+	modules := s.Runtime.Modules(s.Tree, s.C, dir)
+	if m, ok := modules.(Searching); ok && st.Env["NODE_PATH"] != "" { // Node.js 24, "Loading from the global folders"
+		var dirs []string
+		for d := range strings.SplitSeq(st.Env["NODE_PATH"], ":") {
+			if p, ok := source.Join(st.Final.Dir, d); ok && d != "" && !path.IsAbs(d) {
+				dirs = append(dirs, p)
+			}
+		}
+		m.Search(dirs)
+	}
+	prog := NewProgram(s.Tree, modules, s.Cache)
 	if w, args, ok := st.Final.Inline(); ok && w.At.File != "" {
 		st.Target = &fact.Target{Named: w.Text, File: prog.Inline(st.Final.Known.Name, w.Text, w.At), At: w.At, Kind: command.FileTarget, Args: args}
 	} else {

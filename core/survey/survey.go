@@ -57,6 +57,10 @@ type Modules interface {
 	Classify(from *code.File, imp *code.Node) []fact.Import
 }
 
+// Searching are modules that look for packages in more folders of the tree, which the
+// environment of a start names.
+type Searching interface{ Search(dirs []string) }
+
 // Weak is a claim that counts only where no other runtime claims the folder or
 // one above it.
 const Weak = -1

@@ -23,7 +23,11 @@ type modules struct {
 	paths []mapping         // aliases of TypeScript and of package.json "imports"
 	packs map[string]string // packages of the workspace, by name: their folder
 	open  bool              // a bundler's configuration may hold more aliases
+	dirs  []string          // folders in which packages are looked for besides (NODE_PATH)
 }
+
+// Search implements survey.Searching.
+func (m *modules) Search(dirs []string) { m.dirs = dirs }
 
 type mapping struct {
 	from, to string // with * as in tsconfig
@@ -233,6 +237,13 @@ func (m *modules) Resolve(from *code.File, module, _ string) (string, bool) {
 	}
 	if dir, ok := m.packs[packageOf(module)]; ok {
 		rest := strings.TrimPrefix(module, packageOf(module))
+		if d := m.r.manifest(m.t, join(dir, "package.json")); d.Get("exports") != nil {
+			if to := exported(d.Get("exports"), "."+rest); to != "" {
+				if p, ok := source.Join(dir, to); ok {
+					return m.file(p)
+				}
+			}
+		}
 		if rest == "" {
 			if f, ok := m.file(dir); ok {
 				return f, true
@@ -241,7 +252,65 @@ func (m *modules) Resolve(from *code.File, module, _ string) (string, bool) {
 		}
 		return m.file(dir + rest)
 	}
+	for _, d := range m.dirs {
+		if p, ok := source.Join(d, module); ok {
+			if f, ok := m.file(p); ok {
+				return f, true
+			}
+		}
+	}
 	return "", false
+}
+
+// exported is the file that a package gives under a path, ./x: the first of the conditions
+// that Node.js knows, and the longest pattern (Node.js 24, "Package entry points").
+func exported(exports *document.Node, path string) string {
+	if exports.Kind != document.Map || len(exports.Kids) > 0 && !strings.HasPrefix(exports.Kids[0].Key, ".") {
+		if path != "." {
+			return ""
+		}
+		return condition(exports, 0)
+	}
+	if to := exports.Get(path); to != nil {
+		return condition(to, 0)
+	}
+	best, rest := (*document.Node)(nil), ""
+	for _, e := range exports.Kids {
+		before, after, star := strings.Cut(e.Key, "*")
+		if star && strings.HasPrefix(path, before) && strings.HasSuffix(path, after) && len(path) >= len(e.Key) && (best == nil || len(e.Key) > len(best.Key)) {
+			best, rest = e, path[len(before):len(path)-len(after)]
+		}
+	}
+	if best == nil {
+		return ""
+	}
+	return strings.ReplaceAll(condition(best, 0), "*", rest)
+}
+
+// condition is the target of an entry: the first that counts.
+func condition(n *document.Node, depth int) string {
+	switch {
+	case n == nil || depth > 20:
+		return ""
+	case n.Kind == document.Map:
+		for _, k := range n.Kids {
+			switch k.Key {
+			case "node", "import", "require", "module-sync", "default":
+				if to := condition(k, depth+1); to != "" {
+					return to
+				}
+			}
+		}
+		return ""
+	case n.Kind == document.List:
+		for _, k := range n.Kids {
+			if to := condition(k, depth+1); to != "" {
+				return to
+			}
+		}
+		return ""
+	}
+	return n.Str()
 }
 
 func (mp mapping) apply(module string) (string, bool) {
