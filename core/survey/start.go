@@ -78,15 +78,6 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 		}
 	}
 	modules := s.Runtime.Modules(s.Tree, s.C, dir)
-	if m, ok := modules.(Searching); ok && st.Env["NODE_PATH"] != "" { // Node.js 24, "Loading from the global folders"
-		var dirs []string
-		for d := range strings.SplitSeq(st.Env["NODE_PATH"], ":") {
-			if p, ok := source.Join(st.Final.Dir, d); ok && d != "" && !path.IsAbs(d) {
-				dirs = append(dirs, p)
-			}
-		}
-		m.Search(dirs)
-	}
 	prog := NewProgram(s.Tree, modules, s.Cache)
 	if w, args, ok := st.Final.Inline(); ok && w.At.File != "" {
 		st.Target = &fact.Target{Named: w.Text, File: prog.Inline(st.Final.Known.Name, w.Text, w.At), At: w.At, Kind: command.FileTarget, Args: args}
@@ -102,6 +93,9 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	}
 	st.Program = value.New(prog, main)
 	st.Program.Dir = st.Final.Dir
+	if m, ok := modules.(Searching); ok {
+		m.Search(searched(st, prog))
+	}
 	st.Program.Packaged = st.Final.Holds != nil
 	if len(st.Final.Flags("-r", "--require", "--import", "--loader", "--experimental-loader")) == 0 {
 		st.Program.By = st.Final.Program

@@ -715,6 +715,16 @@ func (m *machine) argTake(ns *object, a *argAction, words []string, at spot) err
 // argValue is what a word is read as, and whether it is one of those that may be.
 func (m *machine) argValue(a *argAction, word string, at spot) (any, error) {
 	v := any(word)
+	if o, ok := a.typ.(*opaque); ok && o.path == "argparse.FileType()" {
+		if mode, _ := first(o.args).(string); word == "-" || mode != "" && mode[0] != 'r' {
+			return dontKnow("a file that is given"), nil
+		}
+		v := m.readFile(word)
+		if _, missing := v.(*thrown); missing {
+			return nil, &exit{}
+		}
+		return v, nil
+	}
 	if a.typ != nil && a.typ != any(undefined) {
 		x, err := m.call(a.typ, undefined, []any{word}, nil, at)
 		if t, ok := err.(*thrown); ok { // argparse says what it wanted, and ends the program

@@ -765,6 +765,9 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			v, err := m.parsed(v)
 			return v, true, err
 		}
+		if _, ok := arg(0).(string); ok && f.path == "json.load" {
+			return nil, true, giveUp("a text in the place of a file")
+		}
 		if c, ok := arg(0).(*content); ok && strings.HasPrefix(f.path, "json.") && c.text != "" && !json.Valid([]byte(c.text)) {
 			return nil, true, certainly("JSONDecodeError", "not JSON")
 		}

@@ -973,6 +973,24 @@ func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*f
 			}
 		}
 	}
+	if !ok && len(c.Manifests) == 0 { // sources in a folder of any name, compiled by hand
+		for _, w := range f.Free() {
+			end, found := "/"+strings.ReplaceAll(w.Text, ".", "/")+".java", ""
+			for _, e := range t.Below(f.Dir) {
+				if w.Literal() && e.OnDisk && strings.HasSuffix(e.Path, end) {
+					if found != "" {
+						found = ""
+						break
+					}
+					found = e.Path
+				}
+			}
+			if found != "" {
+				return &fact.Target{Named: w.Text, At: w.At, Kind: command.FileTarget, Built: true, File: w.Text, Sourced: found, Args: after1(f.Args, w)}, "", true
+			}
+			break
+		}
+	}
 	if !ok {
 		if free := f.Free(); len(free) > 0 && nowhere(t, c, f.Dir, free[0]) {
 			return &fact.Target{Named: free[0].Text, Module: free[0].Text, At: free[0].At, Kind: command.FileTarget, Meant: mainClass(t, c)}, "", true

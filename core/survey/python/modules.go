@@ -14,6 +14,7 @@ type modules struct {
 	t     *source.Tree
 	c     *fact.Component
 	roots []string // the folders that imports start from, in order
+	dirs  []string // folders in which modules are looked for besides
 }
 
 // Modules implements survey.Runtime (Python language reference, "The import
@@ -71,6 +72,9 @@ func reachesSource(t *source.Tree, dir string) bool {
 	return false
 }
 
+// Search implements survey.Searching.
+func (m *modules) Search(dirs []string) { m.dirs = dirs }
+
 // file finds the file of a module below a folder; folder is true for a
 // package without __init__ (PEP 420).
 func (m *modules) file(dir, module string) (name string, folder, ok bool) {
@@ -98,6 +102,11 @@ func (m *modules) find(from *code.File, module string) (name string, folder, ok 
 		return m.file(dir, rest)
 	}
 	for _, r := range m.roots {
+		if name, folder, ok := m.file(r, module); ok && !(folder && !m.holdsCode(name)) {
+			return name, folder, true
+		}
+	}
+	for _, r := range m.dirs {
 		if name, folder, ok := m.file(r, module); ok && !(folder && !m.holdsCode(name)) {
 			return name, folder, true
 		}
