@@ -151,7 +151,7 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 					}
 					return
 				}
-				if n.Kind == code.Call && weighs(n, f.Lang) {
+				if n.Kind == code.Call && (weighs(n, f.Lang) || offered(e, n, s)) {
 					for _, a := range n.Args() {
 						visit(a, s, nil, true)
 					}
@@ -270,8 +270,67 @@ func Variables(e *value.Eval, files []*code.File) []fact.Variable {
 			}
 		}
 	}
+	if made := handed(files); len(made) > 0 {
+		list = slices.DeleteFunc(list, func(v fact.Variable) bool { return made[v.Name] })
+	}
 	sort.SliceStable(list, func(i, j int) bool { return list[i].At.Before(list[j].At) })
 	return list
+}
+
+// processMakers are the calls that make a process, or a thread with an environment of its own
+// (Node.js 24, "cluster", "child_process", "worker_threads"; Python 3.14, "subprocess").
+var processMakers = words("fork spawn spawnSync exec execSync execFile execFileSync Worker Popen run check_call check_output")
+
+// handed are the variables that the program sets for processes that it makes.
+func handed(files []*code.File) map[string]bool {
+	made := map[string]bool{}
+	keys := func(o *code.Node) {
+		if !o.Is(code.Object) {
+			return
+		}
+		for _, p := range o.Kids {
+			if p.Is(code.Pair) && p.Name != "" {
+				made[p.Name] = true
+			}
+		}
+	}
+	for _, f := range files {
+		if f.Skimmed {
+			continue
+		}
+		for _, site := range f.Calls {
+			callee := site.Node.Kid(0)
+			if !callee.Is(code.Name) && !callee.Is(code.Member) || !processMakers[callee.Name] {
+				continue
+			}
+			for i, a := range site.Node.Args() {
+				switch {
+				case i == 0 && callee.Name == "fork":
+					keys(a)
+				case a.Is(code.Keyword) && a.Name == "env":
+					keys(a.Kid(0))
+				case a.Is(code.Object):
+					for _, p := range a.Kids {
+						if p.Is(code.Pair) && p.Name == "env" {
+							keys(p.Kid(0))
+						}
+					}
+				}
+			}
+		}
+	}
+	return made
+}
+
+// offered reports whether a call hands what it reads to a function of the tree that has
+// more parameters: it may be given what counts instead, int(env.SIZE, 60). Going through
+// the program tells whether that ends without it.
+func offered(e *value.Eval, n *code.Node, s *code.Scope) bool {
+	args := n.Args()
+	if len(args) == 0 || !slices.ContainsFunc(args, couldRead) || !n.Kid(0).Is(code.Name) && !n.Kid(0).Is(code.Member) {
+		return false
+	}
+	return e.Expr(n.Kid(0), s).Parameters() > 1
 }
 
 // weighs reports whether a call only asks what a text says, so that nothing is an

@@ -216,7 +216,7 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 		if n == 0 && r.Reason == "" {
 			st.Listeners = s.met(st, r)
 		}
-		if n == 0 || open(env) {
+		if n == 0 || open(env) || r.Reason == "" && r.Ended == "" {
 			s.again(st, r)
 		}
 		if n > 0 && r.Reason == "" && !slices.ContainsFunc(st.Listeners, func(l *fact.Listener) bool { return l.Via != "code" || l.Happens(env).Outcome != "skipped" }) {

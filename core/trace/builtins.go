@@ -892,10 +892,11 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 			for _, k := range extra.keys {
 				env.set(k, extra.cells[k].v)
 			}
-			was := m.set
+			was, before := m.set, len(m.calls)
 			m.set.Worker = true
 			err := m.child(root+"/"+m.main.Name, m.words(2), env, undefined, false)
 			m.set = was
+			m.shared(before)
 			return &opaque{path: "cluster.fork()", fresh: true}, true, err
 		}
 		m.forks = true

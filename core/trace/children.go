@@ -122,3 +122,19 @@ func (m *machine) child(file any, argv []any, env, data any, thread bool) error 
 	}
 	return nil
 }
+
+// shared takes out the calls of a worker that other workers made before it with the same
+// arguments: the workers of a cluster share what they listen on (Node.js 24, "cluster",
+// "How it works").
+func (m *machine) shared(before int) {
+	same := func(a, b Call) bool {
+		return a.At == b.At && slices.EqualFunc(a.Args, b.Args, func(x, y *value.Value) bool { return x.String() == y.String() })
+	}
+	kept := m.calls[:before:before]
+	for _, c := range m.calls[before:] {
+		if !slices.ContainsFunc(m.calls[:before], func(d Call) bool { return same(c, d) }) {
+			kept = append(kept, c)
+		}
+	}
+	m.calls = kept
+}

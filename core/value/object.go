@@ -914,3 +914,15 @@ func (e *Eval) putOn(n *code.Node, s *code.Scope) *Value {
 	}
 	return e.Expr(found.Value, found.Scope).with(Step{f.At(found.Node), f.Text(found.Node)})
 }
+
+// Parameters is how many parameters a function of the tree has; 0 for anything else.
+func (v *Value) Parameters() int {
+	if v.Kind != Func || v.ref == nil || v.ref.node == nil {
+		return 0
+	}
+	params := v.ref.node.Kid(0)
+	if !params.Is(code.Params) {
+		return 0
+	}
+	return len(params.Kids)
+}

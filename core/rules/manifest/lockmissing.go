@@ -3,6 +3,7 @@ package manifest
 import (
 	"fmt"
 	"path"
+	"slices"
 
 	"ubique/core/fact"
 	"ubique/core/place"
@@ -33,6 +34,9 @@ var lockMissing = &rules.Rule{
 		}
 		m := c.Manifests[0]
 		w, ok := writes[m.Manager]
+		if m.Manager == "go" && !slices.ContainsFunc(c.Dependencies, func(d fact.Dependency) bool { return !d.Linked }) {
+			return // folders of the tree stand in for all of them
+		}
 		if !ok || ranges == 0 && m.Manager != "go" || len(c.Dependencies) == 0 || m.Lock != "" {
 			return
 		}

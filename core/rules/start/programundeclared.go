@@ -10,6 +10,7 @@ import (
 	"ubique/core/place"
 	"ubique/core/rules"
 	"ubique/core/survey/node"
+	"ubique/core/version"
 )
 
 var programUndeclared = &rules.Rule{
@@ -61,10 +62,25 @@ func throughNpx(f command.Final, _ string) bool {
 	return f.Fetched
 }
 
+// brought are packages that have the program and come with others below a version: rack
+// has rackup up to its version 2, which Sinatra 3 and Rails 7.0 ask for (their
+// specifications at rubygems.org, 2026-11).
+var brought = map[string][]struct {
+	by    string
+	below version.Version
+}{
+	"rackup": {{"sinatra", version.Version{N: [4]int{4}}}, {"rails", version.Version{N: [4]int{7, 1}}}},
+}
+
 func declares(c *fact.Component, pkgs []string) bool {
 	for _, pkg := range pkgs {
 		if _, ok := c.Dep(pkg); ok || c.Locked[pkg] {
 			return true
+		}
+		for _, b := range brought[pkg] {
+			if d, ok := c.Dep(b.by); ok && d.Known && !d.Set.Empty() && d.Set.Within(version.Below(b.below)) {
+				return true
+			}
 		}
 		for _, d := range c.Dependencies { // uvicorn comes with fastapi[standard]
 			if pkg == "uvicorn" && (d.Name == "fastapi[standard]" || d.Name == "fastapi[all]" || d.Name == "fastapi-cli") || pkg == "fastapi-cli" && d.Name == "fastapi[standard]" {

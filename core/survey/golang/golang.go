@@ -235,9 +235,20 @@ func (r *Runtime) module(t *source.Tree, c *fact.Component, name string) {
 			}
 		}
 	}
+	worked := map[string]bool{}
+	for dir := c.Dir; ; dir = source.Dir(dir) { // modules of the workspace are used from the tree
+		for _, w := range worded(t, survey.Join(dir, "go.work"), "use") {
+			if p, ok := source.Join(dir, strings.Trim(w, `"`)); ok {
+				worked[named(t, survey.Join(p, "go.mod"))] = true
+			}
+		}
+		if dir == "" {
+			break
+		}
+	}
 	for i := range c.Dependencies {
 		d := &c.Dependencies[i]
-		d.Linked = replaced[d.Name]
+		d.Linked = replaced[d.Name] || worked[d.Name]
 		// go.sum must have just this version.
 		if v, ok := version.Parse(d.Spec); ok && !strings.Contains(d.Spec, "-0.") && v.Pre == "" {
 			d.Set, d.Known = version.Go(strings.TrimPrefix(strings.TrimSuffix(d.Spec, "+incompatible"), "v"))

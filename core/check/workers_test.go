@@ -1,0 +1,166 @@
+package check_test
+
+import "testing"
+
+// workersOfCluster are programs whose workers get an environment of their own; each was run, and what it
+// did was read from the kernel.
+var workersOfCluster = []told{
+	{"workers with their own environment share a port", `-- Procfile --
+web: node index.js
+-- package.json --
+{"name":"star"}
+-- index.js --
+const cluster = require('node:cluster');
+const { availableParallelism } = require('node:os');
+const workers = Number(process.env.WEB_CONCURRENCY) || availableParallelism();
+if (workers > 1 && cluster.isPrimary) {
+  for (let i = 0; i < workers; i += 1) cluster.fork({ WORKER: i });
+} else {
+  require('node:http').createServer((q, r) => r.end(process.env.WORKER)).listen(process.env.PORT || 6801, '0.0.0.0');
+}
+`, ` => any 6801
+WEB_CONCURRENCY=1 => any 6801
+PORT=8801 => any 8801`},
+	{"workers with ports of their own", `-- Procfile --
+web: node index.js
+-- package.json --
+{"name":"star"}
+-- index.js --
+const cluster = require('node:cluster');
+const base = Number(process.env.BASE || 6810);
+if (cluster.isPrimary) {
+  for (let i = 0; i < 2; i++) cluster.fork({ PORT: base + i });
+} else {
+  require('node:http').createServer((q, r) => r.end()).listen(process.env.PORT, '127.0.0.1');
+}
+`, ` => loopback 6810 & loopback 6811
+BASE=7810 => loopback 7810 & loopback 7811`},
+}
+
+func TestWorkersOfCluster(t *testing.T) {
+	t.Parallel()
+	agree(t, workersOfCluster)
+}
+
+func TestSoundWhereATreeSaysMore(t *testing.T) {
+	t.Parallel()
+	runCases(t, []ruleCase{
+		{"a fallback that a function of the tree is given", nodeManifest + `
+-- server.js --
+const int = (text, other) => { const n = Number.parseInt(text, 10); return Number.isFinite(n) ? n : other; };
+const ttl = int(process.env.CACHE_TTL, 60);
+require("express")().get("/", (q, r) => r.send(String(ttl))).listen(process.env.PORT || 3000);
+`, nil},
+		{"a function of the tree that insists", nodeManifest + `
+-- server.js --
+const must = (text, why) => { if (!text) throw new Error(why); return text; };
+const key = must(process.env.STAR_KEY, "no key");
+require("express")().get("/", (q, r) => r.send(key)).listen(process.env.PORT || 3000);
+`, []string{"env/undeclared server.js:2 pushed=risk"}},
+		{"a variable that the program sets for its workers", nodeManifest + `
+-- server.js --
+const cluster = require("node:cluster");
+if (cluster.isPrimary) for (let i = 0; i < 2; i++) cluster.fork({ SKY_WORKER: i });
+else require("express")().get("/", (q, r) => r.send(process.env.SKY_WORKER)).listen(process.env.PORT || 3000);
+`, nil},
+		{"modules of Go that the tree holds", `
+-- Procfile --
+web: bin/gate
+-- go.mod --
+module gate
+
+go 1.25
+
+require dome.example/env v1.0.0
+
+replace dome.example/env => ./env
+-- main.go --
+package main
+
+import (
+	"net/http"
+
+	"dome.example/env"
+)
+
+func main() { http.ListenAndServe(env.Addr(), nil) }
+-- env/go.mod --
+module dome.example/env
+
+go 1.25
+-- env/env.go --
+package env
+
+import "os"
+
+func Addr() string {
+	if p := os.Getenv("PORT"); p != "" {
+		return ":" + p
+	}
+	return ":3000"
+}
+`, nil},
+		{"rackup comes with Sinatra 3", `
+-- Procfile --
+web: bundle exec rackup -o 0.0.0.0 -p $PORT
+-- Gemfile --
+source "https://rubygems.org"
+ruby "3.4.1"
+gem "sinatra", "~> 3.2"
+gem "webrick", "~> 1.9"
+-- config.ru --
+require "sinatra"
+get("/") { "clear" }
+run Sinatra::Application
+`, []string{"manifest/lock-missing Gemfile:1 pushed=risk"}},
+		{"and not with Sinatra 4", `
+-- Procfile --
+web: bundle exec rackup -o 0.0.0.0 -p $PORT
+-- Gemfile --
+source "https://rubygems.org"
+ruby "3.4.1"
+gem "sinatra", "~> 4.1"
+gem "webrick", "~> 1.9"
+-- config.ru --
+require "sinatra"
+get("/") { "clear" }
+run Sinatra::Application
+`, []string{"manifest/lock-missing Gemfile:1 pushed=risk", "start/program-undeclared Procfile:1 pushed=blocker"}},
+		{"packages in a folder that NODE_PATH names", nodeManifest + `
+-- Procfile --
+web: NODE_PATH=lib node server.js
+-- lib/settings/index.js --
+exports.port = process.env.PORT || 3000;
+-- server.js --
+require("express")().get("/", (q, r) => r.send("clear")).listen(require("settings").port);
+`, nil},
+		{"modules in a folder that the script puts into sys.path", flaskManifest + `
+-- Procfile --
+web: python bin/serve.py
+-- bin/serve.py --
+import os
+import sys
+
+sys.path.insert(0, os.path.join(os.path.dirname(os.path.abspath(__file__)), "..", "lib"))
+from gate import serve
+
+serve()
+-- lib/gate.py --
+import os
+
+import waitress
+from flask import Flask
+
+app = Flask(__name__)
+
+
+@app.get("/")
+def home():
+    return "clear"
+
+
+def serve():
+    waitress.serve(app, host="0.0.0.0", port=int(os.environ.get("PORT", 8080)))
+`, nil},
+	})
+}
