@@ -64,6 +64,25 @@ type Line struct {
 	Exec     bool   // an exec form: no shell reads it
 	File     string // the script in which it stands
 	Other    bool   // it puts arguments that are not known in the place of its own
+
+	wants bool // it asks for files, and none could be read
+	text  string
+	o     origin
+}
+
+// with reads a line again that asks for files, now that the tree and the folder are known.
+func (l Line) with(c Context) Line {
+	if !l.wants || c.Tree == nil {
+		return l
+	}
+	o := l.o
+	o.read, o.dir, o.with = c.shipped, c.Dir, c.With
+	again, err := parse(l.text, o)
+	if err != nil {
+		return l
+	}
+	again.File, again.Exec, again.wants = l.File, l.Exec, false
+	return again
 }
 
 // origin maps places in the text of a command to places in its file. The
@@ -146,7 +165,7 @@ func parse(text string, o origin) (Line, error) {
 	for _, s := range f.Stmts {
 		r.stmt(s, false)
 	}
-	return Line{Commands: r.list, Other: o.given && r.other}, nil
+	return Line{Commands: r.list, Other: o.given && r.other, wants: r.wants, text: text, o: o}, nil
 }
 
 type lineReader struct {
@@ -173,6 +192,7 @@ type lineReader struct {
 	prints        bool   // what commands print is of interest
 	printing      int    // the branches around the substitution
 	lost          bool   // what is printed cannot be told
+	wants         bool   // it asks for files, and none is read
 	gone          string // a file that was taken in and cannot be read: what it sets is not known
 }
 

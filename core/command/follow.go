@@ -109,6 +109,18 @@ type Missing struct {
 
 const maxFollow = 12
 
+// shipped is the text of a file of the tree that ships.
+func (c Context) shipped(name string) (string, bool) {
+	if c.Tree.State(name) != source.Shipped {
+		return "", false
+	}
+	f, err := c.Tree.Code(name)
+	if err != nil {
+		return "", false
+	}
+	return strings.ReplaceAll(string(f.Data), "\r\n", "\n"), true
+}
+
 // Follow goes from a command line to the program that ends up running.
 func Follow(line Line, c Context) Final { return follow(line, c, nil, nil, 0).optioned(c.With) }
 
@@ -116,6 +128,7 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 	if depth > maxFollow {
 		return Final{Reason: "the command leads from script to script without an end", Steps: steps}
 	}
+	line = line.with(c)
 	dir := c.Dir
 	var finals []Final
 	back, several := -1, 0
@@ -724,16 +737,7 @@ func scriptFile(p string, w Word, args []Word, c Context, env []Assign, steps []
 	if strings.IndexByte(text, 0) >= 0 {
 		return Final{}, false
 	}
-	line, err := ParseFile(p, strings.ReplaceAll(text, "\r\n", "\n"), args, c.Dir, c.With, func(name string) (string, bool) {
-		if c.Tree.State(name) != source.Shipped {
-			return "", false
-		}
-		f, err := c.Tree.Code(name)
-		if err != nil {
-			return "", false
-		}
-		return strings.ReplaceAll(string(f.Data), "\r\n", "\n"), true
-	})
+	line, err := ParseFile(p, strings.ReplaceAll(text, "\r\n", "\n"), args, c.Dir, c.With, c.shipped)
 	if err != nil {
 		return Final{Program: Base(p), Path: p, At: w.At, Dir: c.Dir, Steps: steps, Reason: p + " could not be read as a shell script: " + err.Error()}, true
 	}

@@ -22,6 +22,7 @@ func (r *lineReader) inTree(w *syntax.Word) (string, bool) {
 	}
 	word := r.word(w)
 	if r.o.read == nil || !word.Literal() {
+		r.wants = r.wants || r.o.read == nil
 		return "", false
 	}
 	return r.treePath(word.Text)

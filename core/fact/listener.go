@@ -323,6 +323,9 @@ func (l *Listener) kept(out Outcome) Outcome {
 		if out.Interface == "0" { // 0.0.0.0, as inet_aton has it
 			out.Interface = "any"
 		}
+		if p, ok := strings.CutPrefix(out.Interface, "unix:"+place.Root+"/"); ok {
+			out.Interface = "unix:" + p
+		}
 		if not, why := elsewhere(out.Interface); why != "" && not {
 			return exits(why)
 		} else if why != "" {
@@ -798,6 +801,9 @@ func (l *Listener) bound(s Server, env value.Environ) Outcome {
 	}
 	if strings.HasPrefix(l.Server, "waitress") && strings.HasSuffix(addr, ":") && len(addr) > 1 {
 		return Outcome{"listens", Interface(strings.TrimSuffix(addr, ":")), 0, ""}
+	}
+	if l.Server == "unicorn" && addr != "" && (addr[0] == '/' || addr[0] == '~') {
+		return Outcome{"listens", "unix:" + addr, -1, ""}
 	}
 	if l.Server == "uwsgi" && !strings.Contains(addr, ":") {
 		return Outcome{"listens", "unix:" + addr, -1, "the text is taken for the path of a socket"}

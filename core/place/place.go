@@ -12,6 +12,9 @@ import (
 	"unicode/utf8"
 )
 
+// Root is where the tree lies while programs are gone through.
+const Root = "/tree"
+
 // Span is a stretch of one file. The zero Line means that only the file (or
 // folder) as a whole is meant.
 type Span struct {

@@ -980,11 +980,17 @@ func ServerListeners(final command.Final, process string) (listeners []*fact.Lis
 	case "daphne":
 		host("-b", "--bind")
 		port("-p", "--port")
+		return daphne(final, l)
 	case "waitress-serve":
 		host("--host")
 		port("--port")
-		if w := flag("--listen"); w != nil {
-			l.Bind, l.PortAt = w.Value, w.At
+		for _, w := range final.Flags("--listen") { // each is a listener of its own
+			c := *l
+			c.Via, c.Bind, c.PortAt, c.HostAt, c.Bare, c.Missing = "flag", w.Value, w.At, w.At, w.Bare, w.Value == nil
+			list = append(list, &c)
+		}
+		if len(list) > 0 {
+			return list
 		}
 		if w := flag("--unix-socket"); w != nil && w.Value != nil {
 			l.Bind, l.PortAt = socketFile(w.Value, w.At), w.At
@@ -1042,7 +1048,7 @@ func ServerListeners(final command.Final, process string) (listeners []*fact.Lis
 			host("--host")
 			return []*fact.Listener{l}
 		}
-		w := flag("-S")
+		w := flag("-S", "--server")
 		if w == nil && !l.Missing {
 			return nil // a script, not the server
 		}
@@ -1074,6 +1080,9 @@ func ServerListeners(final command.Final, process string) (listeners []*fact.Lis
 	case "thin":
 		port("-p", "--port")
 		host("-a", "--address")
+		if w := flag("-S", "--socket"); w != nil && w.Value != nil {
+			l.Bind, l.PortAt = socketFile(w.Value, w.At), w.At
+		}
 	case "falcon":
 		port("-p", "--port")
 		if w := flag("-b", "--bind"); w != nil {
@@ -1138,6 +1147,32 @@ func ServerListeners(final command.Final, process string) (listeners []*fact.Lis
 		port("--server.port")
 	}
 	return []*fact.Listener{l}
+}
+
+// daphne gives the listeners of daphne: of a port or an interface, of a socket that is a
+// file, and of each endpoint; of its own port where there is none of them (daphne 4.0,
+// daphne/cli.py, run).
+func daphne(final command.Final, l *fact.Listener) (list []*fact.Listener) {
+	for _, w := range final.Flags("-e", "--endpoint") {
+		c := *l
+		c.Via, c.Port, c.Host, c.PortAt, c.HostAt = "flag", nil, nil, w.At, w.At
+		endpoint(&c, &value.Value{Kind: value.External, Text: "twisted.internet.endpoints.serverFromString()", Kids: []*value.Value{{Kind: value.Unknown, At: w.At}, w.Value}})
+		list = append(list, &c)
+	}
+	if w, ok, missing := final.Flag("-u", "--unix-socket"); ok && !missing {
+		c := *l
+		c.Via, c.Port, c.Host, c.Bind, c.PortAt, c.HostAt = "flag", nil, nil, socketFile(w.Value, w.At), w.At, w.At
+		list = append(list, &c)
+	}
+	if _, ok, _ := final.Flag("--fd"); ok {
+		c := *l
+		c.Via, c.Port, c.Host, c.Bind = "flag", nil, nil, value.NotKnown("a socket that is handed over", final.At)
+		list = append(list, &c)
+	}
+	if len(list) == 0 || l.Port != nil || l.Host != nil || l.Missing {
+		list = append([]*fact.Listener{l}, list...)
+	}
+	return list
 }
 
 // Number gives a literal port.

@@ -358,9 +358,9 @@ func httpdOfRuby(st *fact.Start) *fact.Listener {
 				l.Port, l.PortAt, l.Via = a.Value.Kids[1], a.At, "flag"
 			}
 		}
-		if rest, ok := strings.CutPrefix(a.Text, "--bind-address="); ok {
-			l.Host, l.HostAt = value.Text(rest, a.At), a.At
-		}
+	}
+	if w, ok, missing := f.Flag("-b", "--bind-address"); ok && !missing {
+		l.Host, l.HostAt = w.Value, w.At
 	}
 	return l
 }

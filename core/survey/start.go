@@ -158,6 +158,9 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	if st.Final.Known != nil && st.Final.Known.Name == "uwsgi" {
 		s.uwsgiConfig(st, prog)
 	}
+	if len(st.Listeners) == 1 && st.Listeners[0].Server == "thin" {
+		s.thinConfig(st, prog)
+	}
 	s.rackOptions(st)
 	if len(st.Listeners) == 1 && st.Listeners[0].Server == "hypercorn" && st.Listeners[0].Via == "default" {
 		s.hypercornConfig(st, prog)

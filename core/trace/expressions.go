@@ -376,11 +376,29 @@ func (m *machine) name(n *code.Node, s *scope) (any, error) {
 	case "__dirname":
 		return path.Dir(root + "/" + s.module.file.Name), nil
 	case "globalThis", "global":
-		return &opaque{path: n.Name}, nil
+		return m.global(n.Name), nil
 	case "exports":
 		return s.module.whole, nil
 	}
+	if g := m.packages["globalThis"]; g != nil && g.props != nil { // what the program sets there is a name everywhere
+		if v, ok := g.props.get(n.Name); ok {
+			if o, outside := v.(*opaque); !outside || !strings.HasPrefix(o.path, "global") {
+				return v, nil
+			}
+		}
+	}
 	return m.package1(n.Name), nil
+}
+
+// global is the global object, by one of its two names.
+func (m *machine) global(name string) *opaque {
+	g := m.package1("globalThis")
+	if g.props == nil {
+		g.props = newObject()
+	}
+	o := m.package1(name)
+	o.props = g.props
+	return o
 }
 
 // unset reports whether a name of Python is one that its function or its file sets, and

@@ -8,11 +8,12 @@ import (
 	"strings"
 
 	"ubique/core/code"
+	"ubique/core/place"
 	"ubique/core/value"
 )
 
 // root stands for the folder of the tree in paths.
-const root = "/tree"
+const root = place.Root
 
 // factory is the hidden key under which a dictionary keeps what makes its defaults.
 const factory = "\x00factory"

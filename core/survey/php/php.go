@@ -286,7 +286,7 @@ func (r *Runtime) Target(t *source.Tree, c *fact.Component, f command.Final) (*f
 	if root == "." {
 		root = ""
 	}
-	if w, ok, _ := f.Flag("-t"); ok && w.Literal() {
+	if w, ok, _ := f.Flag("-t", "--docroot"); ok && w.Literal() {
 		if p, in := source.Join(f.Dir, w.Text); in {
 			root = p
 			if _, ignored := t.IgnoreRule(p + "/"); p != "" && !ignored && !t.HasDir(p) && !t.Has(p) && !t.Has(survey.Join(f.Dir, "package.json")) && !scripted(t, c, p) { // nor does a build make it
