@@ -42,6 +42,7 @@ func TestWorkersOfCluster(t *testing.T) {
 	agree(t, workersOfCluster)
 }
 
+// The sound ones look like what a rule speaks of, and the tree says more.
 func TestSoundWhereATreeSaysMore(t *testing.T) {
 	t.Parallel()
 	runCases(t, []ruleCase{
@@ -126,6 +127,18 @@ require "sinatra"
 get("/") { "clear" }
 run Sinatra::Application
 `, []string{"manifest/lock-missing Gemfile:1 pushed=risk", "start/program-undeclared Procfile:1 pushed=blocker"}},
+		{"a command that takes the port away", nodeManifest + `
+-- Procfile --
+web: env -u PORT node server.js
+-- server.js --
+require("express")().get("/", (q, r) => r.send("clear")).listen(process.env.PORT || 3000);
+`, []string{"port/literal Procfile:1 pushed=blocker"}},
+		{"a command that takes another variable away", nodeManifest + `
+-- Procfile --
+web: env -u DEBUG node server.js
+-- server.js --
+require("express")().get("/", (q, r) => r.send("clear")).listen(process.env.PORT || 3000);
+`, nil},
 		{"packages in a folder that NODE_PATH names", nodeManifest + `
 -- Procfile --
 web: NODE_PATH=lib node server.js

@@ -323,7 +323,7 @@ func (r *lineReader) choose(test *value.Value, not bool, then, otherwise func())
 		}
 		v := &value.Value{Kind: value.Cond, Kids: []*value.Value{t, y, x}, At: at}
 		r.set(n, v)
-		r.list = append(r.list, Simple{Env: []Assign{{n, r.passed(n), at}}, Guarded: true, At: at})
+		r.list = append(r.list, Simple{Env: []Assign{{Name: n, Value: r.passed(n), At: at}}, Guarded: true, At: at})
 	}
 }
 

@@ -36,6 +36,7 @@ type Assign struct {
 	Name  string
 	Value *value.Value
 	At    place.Span
+	Gone  bool // it is taken out of the environment; without a name all are
 }
 
 // Simple is one simple command.
@@ -231,6 +232,13 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 			switch {
 			case name == "set":
 				r.exportsAll(c.Args[1:])
+			case name == "unset":
+				for _, n := range unsets(r.words(c.Args[1:])) {
+					if r.vars == nil {
+						r.vars = map[string]*value.Value{}
+					}
+					r.vars[n.Name] = value.Text("", n.At)
+				}
 			case name == "cd":
 				r.changes(c.Args[1:])
 			case (name == "." || name == "source") && len(c.Args) > 1:
@@ -268,7 +276,7 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 			if a.Value != nil {
 				v = r.word(a.Value).Value
 			}
-			s.Env = append(s.Env, Assign{a.Name.Value, v, r.o.span(a.Pos(), a.End())})
+			s.Env = append(s.Env, Assign{Name: a.Name.Value, Value: v, At: r.o.span(a.Pos(), a.End())})
 			if len(c.Args) == 0 {
 				r.set(a.Name.Value, v)
 				s.Env[len(s.Env)-1].Value = r.passed(a.Name.Value)
@@ -369,7 +377,7 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 				r.set(name, r.word(a.Value).Value)
 			}
 			if r.vars[name] != nil {
-				s.Env = append(s.Env, Assign{name, r.passed(name), r.o.span(a.Pos(), a.End())})
+				s.Env = append(s.Env, Assign{Name: name, Value: r.passed(name), At: r.o.span(a.Pos(), a.End())})
 			}
 		}
 		r.list = append(r.list, s)

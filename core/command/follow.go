@@ -5,6 +5,8 @@ import (
 	"slices"
 	"strings"
 
+	"mvdan.cc/sh/v3/syntax"
+
 	"ubique/core/document"
 	"ubique/core/place"
 	"ubique/core/source"
@@ -23,7 +25,7 @@ type Script struct {
 func Configured(manifest *document.Node) (list []Assign) {
 	manifest.Get("config").Walk(func(path []string, n *document.Node) {
 		if text, ok := n.Scalar(); ok && len(path) > 0 {
-			list = append(list, Assign{"npm_package_config_" + strings.Join(path, "_"), value.Text(text, n.At()), n.At()})
+			list = append(list, Assign{Name: "npm_package_config_" + strings.Join(path, "_"), Value: value.Text(text, n.At()), At: n.At()})
 		}
 	})
 	return list
@@ -166,6 +168,9 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 				continue // it only keeps the script alive
 			}
 		}
+		if s.Words[0].Text == "unset" && sure && !s.Inner {
+			env = append(env[:len(env):len(env)], unsets(s.Words[1:])...)
+		}
 		if builtin[s.Words[0].Text] && s.Words[0].Text != "cd" {
 			over = sure && s.Words[0].Text == "exit" && !s.Inner
 			continue
@@ -235,6 +240,38 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 	}
 	f.Before = append(append([]Final(nil), finals[:last]...), f.Before...)
 	return f
+}
+
+// unsets are the variables that unset takes away, by its words (POSIX.1-2024, "unset").
+func unsets(words []Word) (list []Assign) {
+	for _, w := range words {
+		if w.Text == "-f" {
+			return nil
+		}
+		if w.Literal() && syntax.ValidName(w.Text) {
+			list = append(list, Assign{Name: w.Text, At: w.At, Gone: true})
+		}
+	}
+	return list
+}
+
+// taken are the variables that flags of env take away (GNU Coreutils 9, "env").
+func taken(flag Word, next []Word) (list []Assign) {
+	name := ""
+	switch t := flag.Text; {
+	case t == "-i", t == "-", t == "--ignore-environment":
+		return []Assign{{At: flag.At, Gone: true}}
+	case (t == "-u" || t == "--unset") && len(next) > 0:
+		name = next[0].Text
+	case strings.HasPrefix(t, "--unset="):
+		name = t[len("--unset="):]
+	case strings.HasPrefix(t, "-u") && !strings.HasPrefix(t, "--"):
+		name = t[2:]
+	}
+	if name == "" {
+		return nil
+	}
+	return []Assign{{Name: name, At: flag.At, Gone: true}}
 }
 
 // keepsOpen tells commands that stand at the end of a script so that it does
@@ -444,6 +481,9 @@ func wrapped(name, flags string, words []Word, c Context, env []Assign, steps []
 					return follow(line, c, env, steps, depth+1)
 				}
 			}
+			if name == "env" {
+				env = append(env[:len(env):len(env)], taken(rest[0], rest[1:])...)
+			}
 			n := 1
 			if strings.Contains(flags, " "+rest[0].Text+" ") && len(rest) > 1 {
 				n = 2
@@ -459,7 +499,7 @@ func wrapped(name, flags string, words []Word, c Context, env []Assign, steps []
 			if rest[0].Literal() {
 				val = value.Text(v, rest[0].At)
 			}
-			env = append(env[:len(env):len(env)], Assign{k, val, rest[0].At})
+			env = append(env[:len(env):len(env)], Assign{Name: k, Value: val, At: rest[0].At})
 			rest = rest[1:]
 		}
 	}

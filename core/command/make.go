@@ -142,7 +142,7 @@ func makeRun(words []Word, c Context, env []Assign, steps []value.Step, depth in
 		return f, true
 	}
 	for _, n := range names { // what stands on the command line is in the environment of all
-		env = append(env[:len(env):len(env)], Assign{n, given[n], w.At})
+		env = append(env[:len(env):len(env)], Assign{Name: n, Value: given[n], At: w.At})
 	}
 	c.Dir = dir
 	steps = append(steps[:len(steps):len(steps)], value.Step{At: at, Note: "the recipe of " + target})

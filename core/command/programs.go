@@ -153,7 +153,7 @@ var handsOver = map[string]bool{"docker-entrypoint.sh": true}
 // wrappers run the command that follows them, after their own flags. The
 // value is the flags that take a value.
 var wrappers = map[string]string{
-	"exec": " -a ", "env": " -u -C -S ", "nohup": "", "time": "", "command": "", "nice": " -n ", "sudo": " -u -g ", "doas": " -u ", "setsid": "", "stdbuf": " -o -e -i ",
+	"exec": " -a ", "env": " -u --unset -C --chdir -S ", "nohup": "", "time": "", "command": "", "nice": " -n ", "sudo": " -u -g ", "doas": " -u ", "setsid": "", "stdbuf": " -o -e -i ",
 	"dumb-init": "", "tini": " -e -p -w ", "/sbin/tini": "", "catchsegv": "", "gosu": "\x01", "su-exec": "\x01", "timeout": "\x01", "wait-for-it": "\x02", "wait-for-it.sh": "\x02", "wait-for": "\x02",
 	"cross-env": "", "cross-env-shell": "", "npx": " -p --package -c ", "bunx": "", "dotenv": " -e -f -v ", "env-cmd": " -f --file ", "xvfb-run": "", "opentelemetry-instrument": " --traces_exporter --metrics_exporter --service_name ",
 }

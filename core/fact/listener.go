@@ -60,7 +60,8 @@ type Listener struct {
 	Follow func(value.Environ) (out Outcome, ok bool)
 }
 
-// Assigned is a variable that a command sets.
+// Assigned is a variable that a command sets, or takes out where it has no value: all of
+// them where it has no name.
 type Assigned struct {
 	Name  string
 	Value *value.Value
@@ -73,6 +74,10 @@ func (l *Listener) commanded(env value.Environ) value.Environ {
 	}
 	more := map[string]string{}
 	for _, s := range l.Commanded {
+		if s.Value == nil { // it is taken out
+			env = env.Without(s.Name)
+			continue
+		}
 		switch o := s.Value.Under(env); o.Kind {
 		case value.Str:
 			more[s.Name] = o.Text

@@ -84,6 +84,9 @@ func Declarations(t *source.Tree, c *fact.Component) []fact.Declared {
 	}
 	for _, st := range c.Starts {
 		for _, a := range st.Final.Env {
+			if a.Gone {
+				continue
+			}
 			list = append(list, fact.Declared{Name: a.Name, How: "start command", Valid: true, At: a.At})
 		}
 	}

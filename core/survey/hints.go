@@ -88,8 +88,9 @@ func startedIn(t *source.Tree, f Folder, name string, starts func(line string) b
 		if strings.HasPrefix(line, "#") || !starts(line) {
 			continue
 		}
-		runtime, last := "", ""
-		first := true // the first word behind the interpreter that is no flag
+		runtime, last, program := "", "", ""
+		dirs := []string{"", "src"} // in which modules are looked for
+		first := true               // the first word behind the interpreter that is no flag
 		for _, w := range strings.FieldsFunc(line, func(r rune) bool { return strings.ContainsRune(" \t\"'[],;&|()", r) }) {
 			if runtime == "" && makers[path.Base(w)] {
 				for _, m := range command.MakeNames {
@@ -109,8 +110,13 @@ func startedIn(t *source.Tree, f Folder, name string, starts func(line string) b
 				if runtime = runtimeOf(w); fileServers[path.Base(w)] {
 					return runtime
 				}
-				last = w
+				last, program = w, path.Base(w)
 				continue
+			}
+			if flag, dir, _ := strings.Cut(w, "="); flag == "--chdir" || flag == "--app-dir" {
+				dirs = append(dirs, dir)
+			} else if last == "--chdir" || last == "--app-dir" {
+				dirs = append(dirs, w)
 			}
 			if flags := command.Inlines[runtime]; strings.Contains(flags, " "+w+" ") { // the program stands behind it
 				return strings.Replace(runtime, "bun", "node", 1)
@@ -118,7 +124,11 @@ func startedIn(t *source.Tree, f Folder, name string, starts func(line string) b
 			if runtime == "ruby" && w == "-run" { // the server of files that Ruby comes with
 				return runtime
 			}
-			if runtime == "python" && (last == "-m" || strings.Contains(w, ":")) && module(t, f, w) {
+			known := command.Lookup(program)
+			if runtime == "python" && (last == "-m" || strings.Contains(w, ":") || known != nil && known.Target == command.CallableTarget && !strings.HasPrefix(w, "-")) && module(t, f, w, dirs) {
+				return runtime
+			}
+			if runtime == "java" && class(t, f, w) {
 				return runtime
 			}
 			last = w
@@ -142,14 +152,34 @@ var fileServers = map[string]bool{"serve": true, "http-server": true, "sirv": tr
 
 // module reports whether a word names a module of Python that lies in a folder,
 // with its callable or without; or the server of files that Python comes with.
-func module(t *source.Tree, f Folder, word string) bool {
+func module(t *source.Tree, f Folder, word string, dirs []string) bool {
 	name, _, _ := strings.Cut(word, ":")
 	if name == "http.server" {
 		return true
 	}
-	for _, dir := range []string{"", "src"} {
+	for _, dir := range dirs {
 		p := Join(Join(f.Dir, dir), strings.ReplaceAll(name, ".", "/"))
 		if t.Has(p+".py") || t.Has(p+"/__main__.py") || t.Has(p+"/__init__.py") {
+			return true
+		}
+	}
+	return false
+}
+
+// class reports whether a word names a class of Java by its whole name, and its source
+// lies below a folder, in a folder that no build is responsible for.
+func class(t *source.Tree, f Folder, word string) bool {
+	if !strings.Contains(word, ".") || strings.ContainsAny(word, "/:$=-") {
+		return false
+	}
+	end := "/" + strings.ReplaceAll(word, ".", "/") + ".java"
+	for _, e := range t.Below(f.Dir) {
+		if strings.HasSuffix("/"+e.Path, end) && e.OnDisk {
+			for d := source.Dir(e.Path); d != f.Dir; d = source.Dir(d) {
+				if t.Has(Join(d, "pom.xml")) || t.Has(Join(d, "build.gradle")) || t.Has(Join(d, "build.gradle.kts")) || d == "" {
+					return false
+				}
+			}
 			return true
 		}
 	}

@@ -155,6 +155,7 @@ var listening = map[string]shape{
 	"wsgiref.simple_server.make_server":                          positional("socketserver", 1, 0),
 	"http.server.HTTPServer":                                     pair("http server class", 0),
 	"http.server.ThreadingHTTPServer":                            pair("http server class", 0),
+	"http.server.test":                                           {server: "http.server", port: 3, host: 4, options: -1, pair: -1, keyPort: "port", keyHost: "bind"},
 	"socketserver.TCPServer":                                     pair("http server class", 0),
 	"socketserver.ThreadingTCPServer":                            pair("http server class", 0),
 	"socketserver.UnixStreamServer":                              pair("socketserver", 0),
@@ -1081,7 +1082,9 @@ func ServerListeners(final command.Final, process string) (listeners []*fact.Lis
 		port("-p", "--port")
 		host("-a", "--address")
 		if w := flag("-S", "--socket"); w != nil && w.Value != nil {
-			l.Bind, l.PortAt = socketFile(w.Value, w.At), w.At
+			if l.Bind, l.PortAt = socketFile(w.Value, w.At), w.At; w.Literal() && !strings.Contains(w.Text, "/") { // it is taken for a host
+				l.Bind, l.Host = nil, w.Value
+			}
 		}
 	case "falcon":
 		port("-p", "--port")

@@ -67,7 +67,12 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	}
 	s.managed(st, ctx)
 	for _, a := range st.Final.Env {
-		if a.Value != nil && a.Value.Kind == value.Str {
+		switch {
+		case a.Gone && a.Name == "":
+			clear(st.Env)
+		case a.Gone:
+			delete(st.Env, a.Name)
+		case a.Value != nil && a.Value.Kind == value.Str:
 			st.Env[a.Name] = a.Value.Text
 		}
 	}
@@ -295,6 +300,11 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 func sandboxed(st *fact.Start) {
 	if st.Final.Program == "bun" {
 		w, ok, _ := st.Final.Flag("--port")
+		if index(st.Final.Args, "run") > 0 && ok && slices.ContainsFunc(st.Final.Args[:index(st.Final.Args, "run")], func(w command.Word) bool { return w.Text == "--port" }) {
+			for _, l := range st.Listeners {
+				l.Doubt = "what Bun makes of --port before run"
+			}
+		}
 		if p, inTree := source.Join(st.Final.Dir, "bunfig.toml"); inTree && (!ok || index(st.Final.Args, "run") >= 0) { // behind run it beats the flag
 			if n := st.Program.Loader.Data(p).Get("serve", "port"); n != nil {
 				w, ok = command.Word{Value: value.FromDocument(n), At: n.At()}, true
@@ -369,9 +379,20 @@ func typeChecking(s code.Site) bool {
 // of those variables.
 func (s *Starter) bind(st *fact.Start, b Beginning) {
 	set, outer := map[string]*value.Value{}, map[string]*value.Value{}
+	gone, cleared := map[string]bool{}, false
 	for _, a := range st.Final.Env {
-		set[a.Name] = a.Value
+		switch {
+		case a.Gone && a.Name == "":
+			set, gone, cleared = map[string]*value.Value{}, map[string]bool{}, true
+		case a.Gone:
+			gone[a.Name] = true
+			delete(set, a.Name)
+		default:
+			set[a.Name] = a.Value
+			delete(gone, a.Name)
+		}
 	}
+	missing := func(name string) bool { return gone[name] || cleared && set[name] == nil }
 	for _, a := range st.Final.Outer {
 		outer[a.Name] = a.Value
 	}
@@ -381,9 +402,16 @@ func (s *Starter) bind(st *fact.Start, b Beginning) {
 				*p = (*p).Substitute(outer).Fallbacks(b.EnvValues)
 				continue
 			}
-			*p = (*p).Substitute(set).Fallbacks(b.EnvValues)
+			*p = (*p).Substitute(set)
+			if cleared || len(gone) > 0 {
+				*p = (*p).Without(missing)
+			}
+			*p = (*p).Fallbacks(b.EnvValues)
 		}
 		for _, a := range st.Final.Env {
+			if a.Gone && l.Via != "flag" {
+				l.Commanded = append(l.Commanded, fact.Assigned{Name: a.Name})
+			}
 			if a.Value != nil && a.Value.Kind != value.Str && !mentions(l, a.Name) {
 				l.Commanded = append(l.Commanded, fact.Assigned{Name: a.Name, Value: a.Value})
 			}
@@ -1134,6 +1162,10 @@ func (s *Starter) hypercornConfig(st *fact.Start, prog *Program) {
 		return
 	}
 	base := st.Listeners[0]
+	if strings.HasPrefix(w.Text, "python:") && base.Via == "default" {
+		base.Bind = value.NotKnown("the settings in "+w.Text, w.At)
+		return
+	}
 	file, python := strings.CutPrefix(w.Text, "file:")
 	p, ok := source.Join(st.Final.Dir, file)
 	if !ok {

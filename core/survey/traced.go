@@ -371,6 +371,15 @@ func commanded(st *fact.Start, b Beginning, env value.Environ) value.Environ {
 		}
 	}
 	for _, a := range st.Final.Env {
+		if a.Gone {
+			env = env.Without(a.Name)
+			delete(more, a.Name)
+			delete(vague, a.Name)
+			if a.Name == "" {
+				clear(more)
+				clear(vague)
+			}
+		}
 		if a.Value != nil {
 			o := a.Value.Under(env)
 			switch {

@@ -546,6 +546,52 @@ func (e Environ) With(more map[string]string) Environ {
 	return Environ{m, e.Open, e.Worker, late, e.Vague, e.Filled, e.Seen}
 }
 
+// Without gives the environment without a variable; without a name, an empty one.
+func (e Environ) Without(name string) Environ {
+	m := map[string]string{}
+	for k, v := range e.Set {
+		if name != "" && k != name {
+			m[k] = v
+		}
+	}
+	return Environ{m, e.Open, e.Worker, e.Late, e.Vague, e.Filled, e.Seen}
+}
+
+// Without gives what a value comes to where some variables are certainly not set. It is
+// safe on nil.
+func (v *Value) Without(missing func(name string) bool) *Value {
+	if v == nil {
+		return nil
+	}
+	if v.Kind == Env && missing(v.Text) {
+		c := &Value{Kind: Undef, At: v.At, Steps: v.Steps}
+		switch v.Unset {
+		case ReadsNull:
+			c.Kind = Null
+		case ReadsEmpty:
+			c.Kind = Str
+		case Raises:
+			c = &Value{Kind: Env, Text: "\x00", Unset: Raises, At: v.At}
+		}
+		return c
+	}
+	if v.Kind == Op && v.Text == "isset" && len(v.Kids) == 1 && v.Kids[0].Kind == Env && missing(v.Kids[0].Text) {
+		return &Value{Kind: Bool, At: v.At}
+	}
+	changed := false
+	kids := make([]*Value, len(v.Kids))
+	for i, k := range v.Kids {
+		kids[i] = k.Without(missing)
+		changed = changed || kids[i] != k
+	}
+	if !changed {
+		return v
+	}
+	c := *v
+	c.Kids = kids
+	return &c
+}
+
 // Substitute puts values in the place of variables; variables that are not
 // named stay. It is safe on nil.
 func (v *Value) Substitute(set map[string]*Value) *Value {

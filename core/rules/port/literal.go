@@ -3,6 +3,7 @@ package port
 import (
 	"fmt"
 
+	"ubique/core/command"
 	"ubique/core/rules"
 )
 
@@ -29,9 +30,31 @@ var literal = &rules.Rule{
 				f.Message = fmt.Sprintf("listens on %d whatever %s says; the host gives the port in %s, new at each boot", v.outcome.Port, name, name)
 			}
 			f.Remedy = remedy(on, v, name)
+			if gone := takes(on, name); gone != nil {
+				f.Where, f.Trail = gone.At, nil
+				f.Message = fmt.Sprintf("takes %s out of the environment, and %s listens on %d; the host gives the port in %s, new at each boot", name, program(on), v.outcome.Port, name)
+				f.Remedy = "the command with " + name + " left in the environment"
+			}
 			p.Report(on, 0, led(l, f))
 		}
 	},
+}
+
+// takes is the place at which the command takes a variable out of the environment; nil
+// where it does not.
+func takes(on *rules.On, name string) (gone *command.Assign) {
+	if on.Start == nil {
+		return nil
+	}
+	for _, a := range on.Start.Final.Env {
+		switch {
+		case a.Gone && (a.Name == "" || a.Name == name):
+			gone = &a
+		case a.Name == name:
+			gone = nil
+		}
+	}
+	return gone
 }
 
 // program is the name of what is started, for messages.

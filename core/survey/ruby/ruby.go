@@ -35,8 +35,10 @@ var webGems = []string{"rails", "railties", "sinatra", "roda", "hanami", "grape"
 func (r *Runtime) Claims(t *source.Tree, f survey.Folder) int {
 	gemfile := f.Has("Gemfile") || f.Has("gems.rb")
 	switch {
-	case f.Has("config.ru"):
+	case f.Has("config.ru") && (gemfile || f.Dir == "" || f.Has("Procfile") || f.Has("Dockerfile")):
 		return 2
+	case f.Has("config.ru"): // what stands above it may start it
+		return survey.Weak
 	case gemfile && t.Has(survey.Join(f.Dir, "config/application.rb")), gemfile && (f.Has("app.rb") || f.Has("server.rb") || f.Has("main.rb")):
 		return 2
 	case gemfile:
