@@ -181,25 +181,25 @@ PORT=8304 => any 8304`},
 	{"replace to a folder below", `-- Procfile --
 web: ./bin/app
 -- go.mod --
-module dome.example/app
+module dome/app
 
 go 1.22
 
-require dome.example/env v1.2.0
+require dome/env v1.2.0
 
-replace dome.example/env => ./third/env
+replace dome/env => ./third/env
 -- main.go --
 package main
 
 import (
 	"net/http"
 
-	"dome.example/env"
+	"dome/env"
 )
 
 func main() { http.ListenAndServe(env.Addr(), nil) }
 -- third/env/go.mod --
-module dome.example/env
+module dome/env
 
 go 1.22
 -- third/env/env.go --
@@ -218,24 +218,24 @@ PORT=8401 => any 8401`},
 	{"nested module with longer path", `-- Procfile --
 web: ./bin/app
 -- go.mod --
-module dome.example/app
+module dome/app
 
 go 1.22
 
-require dome.example/app/lib v0.0.0
+require dome/app/lib v0.0.0
 
-replace dome.example/app/lib => ./other
+replace dome/app/lib => ./other
 -- main.go --
 package main
 
 import (
-	"dome.example/app/lib"
+	"dome/app/lib"
 	"net/http"
 )
 
 func main() { http.ListenAndServe(lib.Addr, nil) }
 -- other/go.mod --
-module dome.example/app/lib
+module dome/app/lib
 
 go 1.22
 -- other/lib.go --
@@ -406,11 +406,11 @@ use (
 	./lib
 )
 -- app/go.mod --
-module dome.example/app
+module dome/app
 
 go 1.22
 
-require dome.example/lib v0.0.0
+require dome/lib v0.0.0
 -- app/main.go --
 package main
 
@@ -418,14 +418,14 @@ import (
 	"log"
 	"net/http"
 
-	"dome.example/lib/env"
+	"dome/lib/env"
 )
 
 func main() {
 	log.Fatal(http.ListenAndServe(env.Addr("0.0.0.0", "6221"), nil))
 }
 -- lib/go.mod --
-module dome.example/lib
+module dome/lib
 
 go 1.22
 -- lib/env/env.go --

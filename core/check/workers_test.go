@@ -72,21 +72,21 @@ module gate
 
 go 1.25
 
-require dome.example/env v1.0.0
+require dome/env v1.0.0
 
-replace dome.example/env => ./env
+replace dome/env => ./env
 -- main.go --
 package main
 
 import (
 	"net/http"
 
-	"dome.example/env"
+	"dome/env"
 )
 
 func main() { http.ListenAndServe(env.Addr(), nil) }
 -- env/go.mod --
-module dome.example/env
+module dome/env
 
 go 1.25
 -- env/env.go --
