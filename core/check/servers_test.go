@@ -333,7 +333,7 @@ exports.lookUp = async () => (await fetch("http://registry.hill.example/port")).
 `, "port"},
 		"a command from a variable":   {flaskManifest + flaskApp + "-- Procfile --\nweb: $START\n", "$START"},
 		"a program that nobody knows": {flaskManifest + flaskApp + "-- Procfile --\nweb: skyserver --fast\n", "skyserver"},
-		"several programs":            {nodeManifest + server + "-- Procfile --\nweb: npx concurrently 'node server.js' 'node worker.js'\n", "several"},
+		"several programs":            {nodeManifest + server + "-- Procfile --\nweb: npx concurrently 'npm:web-*'\n", "several"},
 	} {
 		t.Run(name, func(t *testing.T) {
 			r := run(t, plant(t, c.tree), nil)

@@ -139,6 +139,14 @@ web: env -u DEBUG node server.js
 -- server.js --
 require("express")().get("/", (q, r) => r.send("clear")).listen(process.env.PORT || 3000);
 `, nil},
+		{"a file that dotenv-cli reads for the command", nodeManifest + `
+-- Procfile --
+web: dotenv -e .env.live -- node server.js
+-- .env.live --
+SKY_PORT=4000
+-- server.js --
+require("express")().get("/", (q, r) => r.send("clear")).listen(process.env.SKY_PORT);
+`, []string{"port/other-name server.js:1 pushed=blocker", "start/program-undeclared Procfile:1 pushed=blocker"}},
 		{"packages in a folder that NODE_PATH names", nodeManifest + `
 -- Procfile --
 web: NODE_PATH=lib node server.js

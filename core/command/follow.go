@@ -72,6 +72,7 @@ type Final struct {
 	Before   []Final
 	Ends     string // why the shell ends before it comes to the program, in the environment of the context
 	Needs    []Need // variables without which the shell ends before it
+	Dotenv   []DotenvFile
 }
 
 // Need is a variable without which a shell ends: ${NAME:?}, or a test before exit.
@@ -368,6 +369,9 @@ func simple(words []Word, c Context, env []Assign, steps []value.Step, exec bool
 		}
 		return f
 	case "concurrently", "npm-run-all", "run-p", "run-s":
+		if g, ok := together(name, words, c, env, steps, exec, depth); ok {
+			return g
+		}
 		f.Known = Lookup(name)
 		f.Reason = name + " starts several programs"
 		return f
@@ -516,7 +520,14 @@ func wrapped(name, flags string, words []Word, c Context, env []Assign, steps []
 	if p := Lookup(name); name == "dotenv" && p != nil && index(words, "--") < 0 {
 		rest = words[len(words)-len(rest):]
 	}
+	var files []DotenvFile
+	if name == "dotenv" || name == "env-cmd" {
+		if files, rest = c.dotenv(name, words[1:len(words)-len(rest)], rest); len(rest) == 0 {
+			return Final{Program: name, Path: first.Text, At: first.At, Env: env, Dir: c.Dir, Steps: steps, Reason: name + " is given nothing to run"}
+		}
+	}
 	f := simple(rest, c, env, steps, exec, depth+1)
+	f.Dotenv = append(files, f.Dotenv...)
 	switch {
 	case inits[name]:
 		f.Holds = nil

@@ -29,6 +29,9 @@ func dotenvFiles(st *fact.Start, files []*code.File, dotenv bool) []fact.Dotenv 
 			list = append(list, fact.Dotenv{Path: p})
 		}
 	}
+	for _, d := range st.Final.Dotenv {
+		list = append(list, fact.Dotenv{Path: d.Path, Over: d.Over})
+	}
 	for _, w := range st.Final.Flags("--env-file", "--env-file-if-exists") {
 		beside(w.Text)
 	}

@@ -90,6 +90,7 @@ func startedIn(t *source.Tree, f Folder, name string, starts func(line string) b
 		}
 		runtime, last, program := "", "", ""
 		dirs := []string{"", "src"} // in which modules are looked for
+		in := f.Dir                 // where the command runs
 		first := true               // the first word behind the interpreter that is no flag
 		for _, w := range strings.FieldsFunc(line, func(r rune) bool { return strings.ContainsRune(" \t\"'[],;&|()", r) }) {
 			if runtime == "" && makers[path.Base(w)] {
@@ -103,6 +104,11 @@ func startedIn(t *source.Tree, f Folder, name string, starts func(line string) b
 			if script := path.Clean(strings.TrimPrefix(w, "./")); runtime == "" && (path.Ext(w) == ".sh" || command.Shells[path.Base(last)]) && t.Has(Join(f.Dir, script)) {
 				if r := startedIn(t, f, Join(f.Dir, script), any, depth+1); r != "" {
 					return r
+				}
+			}
+			if runtime == "" && last == "cd" {
+				if p, ok := source.Join(in, w); ok && t.HasDir(p) {
+					in = p
 				}
 			}
 			if runtime == "" {
@@ -132,7 +138,7 @@ func startedIn(t *source.Tree, f Folder, name string, starts func(line string) b
 				return runtime
 			}
 			last = w
-			if end := path.Ext(w); (end == "" && (strings.Contains(w, "/") || first) || end != "" && strings.Contains(sources[runtime], " "+end+" ")) && t.Has(Join(f.Dir, path.Clean(strings.TrimPrefix(w, "./")))) {
+			if end := path.Ext(w); (end == "" && (strings.Contains(w, "/") || first) || end != "" && strings.Contains(sources[runtime], " "+end+" ")) && t.Has(Join(in, path.Clean(strings.TrimPrefix(w, "./")))) {
 				if runtime == "bun" {
 					return "node"
 				}

@@ -996,6 +996,11 @@ func (s *Starter) django(st *fact.Start, prog *Program, files []*code.File, push
 			if !strings.HasSuffix(file, ".py") {
 				dir = file
 			}
+			if args := st.Final.Free(); s.isManage(st) && len(args) > 1 && args[1].Literal() { // a command of its own
+				if p := join(dir, "management/commands/"+args[1].Text+".py"); s.Tree.Has(p) {
+					push(p)
+				}
+			}
 			if n == len(parts) || strings.HasSuffix(file, "apps.py") {
 				for _, entry := range s.Tree.In(dir) {
 					if strings.HasSuffix(entry.Path, ".py") && !IsTest(entry.Path) {
@@ -1437,19 +1442,32 @@ func (s *Starter) gunicornConfig(st *fact.Start, prog *Program) {
 	if v.Kind == value.List {
 		binds = v.Kids
 	}
-	// The file is gone through where its values do not tell.
-	if now, ok := trace.Name(st.Program, f, value.Environ{}, "bind"); ok && v.Kind != value.List && now.Kind == value.List && len(now.Kids) > 0 {
-		binds = nil
-		for range now.Kids {
-			binds = append(binds, v)
+	// The file is gone through where its values do not tell. A list may change as it goes.
+	grows := v.Kind == value.List && slices.ContainsFunc(f.Calls, func(c code.Site) bool { return strings.HasPrefix(c.Node.Kid(0).Dotted(), "bind.") })
+	if v.Kind != value.List || grows {
+		for _, env := range []value.Environ{{}, {Set: map[string]string{"PORT": "8080"}}} {
+			if now, ok := trace.Name(st.Program, f, env, "bind"); ok && now.Kind == value.List && len(now.Kids) > 0 && (len(now.Kids) > len(binds) || v.Kind != value.List) {
+				binds = nil
+				for range now.Kids {
+					binds = append(binds, value.NotKnown("the addresses in "+p, placeOf(v, place.Whole(p))))
+					if v.Kind != value.List {
+						binds[len(binds)-1] = v
+					}
+				}
+			}
 		}
 	}
-	for i, b := range binds {
-		c := l
+	listed := 0
+	add := func(b *value.Value) {
+		i, c := listed, l
+		listed++
 		c.Bind = b
 		c.Follow = func(env value.Environ) (fact.Outcome, bool) {
 			v, ok := trace.Name(st.Program, f, env, "bind")
-			if ok && v.Kind == value.List && i < len(v.Kids) && len(v.Kids) <= len(binds) {
+			if ok && v.Kind == value.List && len(v.Kids) <= listed {
+				if i >= len(v.Kids) {
+					return fact.Outcome{Outcome: "skipped", Port: -1, Reason: "there are fewer addresses"}, true
+				}
 				v = v.Kids[i]
 			}
 			if !ok || v.Kind != value.Str {
@@ -1460,6 +1478,16 @@ func (s *Starter) gunicornConfig(st *fact.Start, prog *Program) {
 			return known(there.Under(env))
 		}
 		st.Listeners = append(st.Listeners, &c)
+	}
+	for _, b := range binds {
+		add(b)
+	}
+	st.More = func(env value.Environ) {
+		if now, ok := trace.Name(st.Program, f, env, "bind"); ok && now.Kind == value.List && len(now.Kids) <= 8 {
+			for listed < len(now.Kids) {
+				add(value.NotKnown("the addresses in "+p, l.At))
+			}
+		}
 	}
 	st.Reached = append(st.Reached, p)
 }

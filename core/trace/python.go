@@ -491,14 +491,31 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		v, err := m.pyOptions(args, f.path == "getopt.gnu_getopt")
 		return v, true, err
 	case "django.core.wsgi.get_wsgi_application", "django.core.asgi.get_asgi_application", "django.setup", "django.core.management.execute_from_command_line": // they load the settings
+		manages := strings.HasSuffix(f.path, "execute_from_command_line")
+		if words := m.words(2); manages { // --settings beats the environment
+			for i, w := range words {
+				t, _ := w.(string)
+				if v, ok := strings.CutPrefix(t, "--settings="); ok {
+					m.env.put("DJANGO_SETTINGS_MODULE", v)
+				} else if t == "--settings" && i+1 < len(words) {
+					m.env.put("DJANGO_SETTINGS_MODULE", show(words[i+1]))
+				}
+			}
+		}
 		if name := m.env.text("DJANGO_SETTINGS_MODULE"); name != "" && !m.set.Vague["DJANGO_SETTINGS_MODULE"] {
 			root, _, inside := strings.Cut(name, ".")
 			_, own := m.e.Loader.Resolve(at.f, root, "")
 			if _, ok := m.e.Loader.Resolve(at.f, name, ""); !ok && own && inside {
 				return nil, true, certainly("ModuleNotFoundError", "No module named '"+name+"'")
 			}
-			if err := ends(m.pyModule(name, at.f)); err != nil {
+			v, err := m.pyModule(name, at.f)
+			if err := ends(v, err); err != nil {
 				return nil, true, err
+			}
+			if mod, ok := v.(*module); ok && manages {
+				if err := m.djangoCommand(mod, at); err != nil {
+					return nil, true, err
+				}
 			}
 		}
 	case "uvicorn.run":
