@@ -147,6 +147,20 @@ SKY_PORT=4000
 -- server.js --
 require("express")().get("/", (q, r) => r.send("clear")).listen(process.env.SKY_PORT);
 `, []string{"port/other-name server.js:1 pushed=blocker", "start/program-undeclared Procfile:1 pushed=blocker"}},
+		{"a server in a folder, and nothing that starts it", `
+-- package.json --
+{ "name": "bookings", "engines": { "node": "24.x" }, "dependencies": { "express": "5.1.0" } }
+-- lib/app.js --
+require("express")().listen(process.env.PORT || 3000);
+`, []string{"start/missing package.json:1 pushed=blocker"}},
+		{"a library whose tests listen", `
+-- package.json --
+{ "name": "stars", "engines": { "node": "24.x" }, "dependencies": { "express": "5.1.0" } }
+-- lib/stars.js --
+module.exports = require("express").Router();
+-- test/server.js --
+require("express")().listen(3000);
+`, []string{"runtime/undetected ."}},
 		{"packages in a folder that NODE_PATH names", nodeManifest + `
 -- Procfile --
 web: NODE_PATH=lib node server.js

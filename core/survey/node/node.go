@@ -3,6 +3,7 @@
 package node
 
 import (
+	"path"
 	"strings"
 	"sync"
 
@@ -128,6 +129,9 @@ func (r *Runtime) Claims(t *source.Tree, f survey.Folder) int {
 // kitPackages are frameworks that serve without a call of the application's.
 var kitPackages = []string{"next", "nuxt", "@nestjs/core", "@adonisjs/core", "@remix-run/express"}
 
+// maxLooked is how many files of a package are looked into for a server.
+const maxLooked = 100
+
 // listens takes a cheap look whether one of the files that a package would be
 // started with serves.
 func (r *Runtime) listens(t *source.Tree, f survey.Folder, m *document.Node) bool {
@@ -139,6 +143,20 @@ func (r *Runtime) listens(t *source.Tree, f survey.Folder, m *document.Node) boo
 	files := []string{strings.TrimPrefix(m.Get("main").Str(), "./")}
 	for _, n := range usualFiles {
 		files = append(files, n, "src/"+n)
+	}
+	if main := files[0]; (main == "" || !t.Has(join(f.Dir, main))) && m.Get("files") == nil { // nobody imports it
+		n := 0
+		for _, e := range t.Below(f.Dir) {
+			if !strings.Contains(" .js .ts .mjs .cjs .mts ", " "+path.Ext(e.Path)+" ") || survey.IsTest(e.Path) || survey.Elsewhere(strings.TrimPrefix(e.Path, f.Dir)) {
+				continue
+			}
+			if n++; n > maxLooked {
+				break
+			}
+			if survey.Mentions(t, e.Path, ".listen(") {
+				return true
+			}
+		}
 	}
 	for _, n := range files {
 		if n != "" && survey.Mentions(t, join(f.Dir, n), "listen(", "serve(", "createServer", "start()", "ready(", "export default", "app.fetch") {
