@@ -87,17 +87,8 @@ type minimistLine struct {
 }
 
 func (l *minimistLine) put(key string, v any) {
-	o := l.out
 	parts := strings.Split(key, ".")
-	for _, p := range parts[:len(parts)-1] {
-		next, _ := o.get(p)
-		inner, ok := next.(*object)
-		if !ok {
-			inner = newObject()
-			o.set(p, inner)
-		}
-		o = inner
-	}
+	o := within(l.out, parts[:len(parts)-1])
 	last := parts[len(parts)-1]
 	old, there := o.get(last)
 	_, wasBool := old.(bool)
@@ -187,7 +178,20 @@ func (m *machine) minimist(given []string, opts *object) (any, error) {
 		w := given[i+1]
 		return !(len(w) > 1 && w[0] == '-' && (w[1] != '-' || len(w) > 2 && w[2] != '-'))
 	}
-	truthy := func(i int) bool { return i+1 < len(given) && (given[i+1] == "true" || given[i+1] == "false") }
+	// option takes an option, and what stands behind it where that is its value.
+	option := func(i int, key string) int {
+		switch {
+		case value(i, key):
+			i++
+			l.arg(key, given[i])
+		case i+1 < len(given) && (given[i+1] == "true" || given[i+1] == "false"):
+			i++
+			l.arg(key, given[i] == "true")
+		default:
+			l.arg(key, l.alone(key))
+		}
+		return i
+	}
 	for i := 0; i < len(given); i++ {
 		w := given[i]
 		key, v, joined := strings.Cut(strings.TrimPrefix(w, "--"), "=")
@@ -201,30 +205,13 @@ func (m *machine) minimist(given []string, opts *object) (any, error) {
 		case strings.HasPrefix(w, "--no-") && len(w) > 5:
 			l.arg(w[5:], false)
 		case strings.HasPrefix(w, "--") && len(w) > 2:
-			switch {
-			case value(i, key):
-				i++
-				l.arg(key, given[i])
-			case truthy(i):
-				i++
-				l.arg(key, given[i] == "true")
-			default:
-				l.arg(key, l.alone(key))
-			}
+			i = option(i, key)
 		case len(w) > 1 && w[0] == '-' && w[1] != '-':
 			if l.letters(w) {
 				continue
 			}
-			switch key := w[len(w)-1:]; {
-			case key == "-":
-			case value(i, key):
-				i++
-				l.arg(key, given[i])
-			case truthy(i):
-				i++
-				l.arg(key, given[i] == "true")
-			default:
-				l.arg(key, l.alone(key))
+			if key := w[len(w)-1:]; key != "-" {
+				i = option(i, key)
 			}
 		default:
 			var x any = w
@@ -703,20 +690,10 @@ func (m *machine) rc(name string, defaults any, at spot) (any, error) {
 		if !ok {
 			continue
 		}
-		o := vars
 		parts := strings.FieldsFunc(strings.ReplaceAll(k[len(k)-len(rest):], "__", "\x00"), func(r rune) bool { return r == 0 })
-		for i, p := range parts {
-			if i == len(parts)-1 {
-				v, _ := m.lookup(k, at)
-				o.set(p, v)
-				break
-			}
-			next, ok := cellOf(o, p).(*object)
-			if !ok {
-				next = newObject()
-				o.set(p, next)
-			}
-			o = next
+		if n := len(parts) - 1; n >= 0 {
+			v, _ := m.lookup(k, at)
+			within(vars, parts[:n]).set(parts[n], v)
 		}
 	}
 	deepInto(out, vars, 0)

@@ -473,19 +473,22 @@ func (m *machine) copiedTo(v any, depth int) any {
 
 // setPath sets what a dotted path names, and makes the objects on its way.
 func setPath(o *object, p string, v any) {
-	for {
-		k, rest, more := strings.Cut(p, ".")
-		if !more {
-			o.set(k, v)
-			return
-		}
+	parts := strings.Split(p, ".")
+	within(o, parts[:len(parts)-1]).set(parts[len(parts)-1], v)
+}
+
+// within is the object that a path leads to; those on its way are made where there are
+// none.
+func within(o *object, path []string) *object {
+	for _, k := range path {
 		below, ok := cellOf(o, k).(*object)
 		if !ok {
 			below = newObject()
 			o.set(k, below)
 		}
-		o, p = below, rest
+		o = below
 	}
+	return o
 }
 
 // convictCoerce is a text as the format of a setting takes it.

@@ -139,16 +139,7 @@ func (m *machine) together(p string, args []any) (v any, done bool, err error) {
 		if !isObject || len(path) == 0 {
 			return nil, true, undecided("what is set in what is not known")
 		}
-		for _, k := range path[:len(path)-1] {
-			next, _ := o.get(k)
-			in, isObject := next.(*object)
-			if !isObject {
-				in = newObject()
-				o.set(k, in)
-			}
-			o = in
-		}
-		o.set(path[len(path)-1], arg(2))
+		within(o, path[:len(path)-1]).set(path[len(path)-1], arg(2))
 		return arg(0), true, nil
 	case "pick", "omit":
 		o, isObject := plain(arg(0))

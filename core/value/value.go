@@ -578,10 +578,15 @@ func (v *Value) Without(missing func(name string) bool) *Value {
 	if v.Kind == Op && v.Text == "isset" && len(v.Kids) == 1 && v.Kids[0].Kind == Env && missing(v.Kids[0].Text) {
 		return &Value{Kind: Bool, At: v.At}
 	}
+	return v.rebuilt(func(k *Value) *Value { return k.Without(missing) })
+}
+
+// rebuilt is a value of other parts; it is itself where none is another.
+func (v *Value) rebuilt(part func(*Value) *Value) *Value {
 	changed := false
 	kids := make([]*Value, len(v.Kids))
 	for i, k := range v.Kids {
-		kids[i] = k.Without(missing)
+		kids[i] = part(k)
 		changed = changed || kids[i] != k
 	}
 	if !changed {
@@ -616,18 +621,7 @@ func (v *Value) replace(set map[string]*Value, by func(v, s *Value) *Value) *Val
 		}
 		return v
 	}
-	changed := false
-	kids := make([]*Value, len(v.Kids))
-	for i, k := range v.Kids {
-		kids[i] = k.replace(set, by)
-		changed = changed || kids[i] != k
-	}
-	if !changed {
-		return v
-	}
-	c := *v
-	c.Kids = kids
-	return &c
+	return v.rebuilt(func(k *Value) *Value { return k.replace(set, by) })
 }
 
 // Tail is the last parts of a dotted path: Tail("a.b.c", 2) is "b.c".
