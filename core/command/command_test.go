@@ -5,6 +5,7 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 
 	"ubique/core/command"
 	"ubique/core/place"
@@ -395,4 +396,23 @@ func FuzzParse(f *testing.F) {
 		final.Free()
 		final.Flags("-b", "--bind")
 	})
+}
+
+func TestScriptsThatRunThemselves(t *testing.T) {
+	t.Parallel()
+	tr := tree(t, map[string]string{
+		"again.sh":  "#!/bin/sh\nsh again.sh & sh again.sh & sh again.sh &\nsh again.sh\n",
+		"server.js": "",
+	})
+	for _, text := range []string{"sh again.sh", "concurrently 'sh again.sh' 'sh again.sh'"} {
+		line, err := command.Parse(text, place.Span{File: "Procfile", Line: 1, Col: 6})
+		if err != nil {
+			t.Fatal(err)
+		}
+		began := time.Now()
+		f := command.Follow(line, command.Context{Tree: tr})
+		if took := time.Since(began); f.Reason == "" || took > 20*time.Second {
+			t.Errorf("%s: %q after %v", text, f.Reason, took)
+		}
+	}
 }

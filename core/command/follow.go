@@ -42,6 +42,7 @@ type Context struct {
 	Workspace func(name string) (dir string, ok bool)
 	// With is the environment in which it is run; nil where none is given.
 	With *value.Environ
+	left *int // how many lines are followed yet
 }
 
 // Final is the program that ends up running.
@@ -125,10 +126,27 @@ func (c Context) shipped(name string) (string, bool) {
 }
 
 // Follow goes from a command line to the program that ends up running.
-func Follow(line Line, c Context) Final { return follow(line, c, nil, nil, 0).optioned(c.With) }
+func Follow(line Line, c Context) Final {
+	left := maxLines
+	c.left = &left
+	return follow(line, c, nil, nil, 0).optioned(c.With)
+}
+
+// maxLines is how many command lines and scripts are followed from one: scripts that run
+// themselves several times would double them at each step.
+const maxLines = 200
+
+// another reports whether one more line is followed.
+func (c Context) another() bool {
+	if c.left == nil {
+		return true
+	}
+	*c.left--
+	return *c.left >= 0
+}
 
 func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) Final {
-	if depth > maxFollow {
+	if depth > maxFollow || !c.another() {
 		return Final{Reason: "the command leads from script to script without an end", Steps: steps}
 	}
 	line = line.with(c)
