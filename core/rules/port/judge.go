@@ -90,7 +90,7 @@ func one(on *rules.On, l *fact.Listener) verdict {
 
 func judged(on *rules.On, l *fact.Listener, out fact.Outcome) verdict {
 	v := verdict{listener: l, outcome: out}
-	v.loopback = out.Outcome == "listens" && on.Host.Reach == "any" && (out.Interface == "loopback" || l.Bind != nil && strings.HasPrefix(out.Interface, "unix:"))
+	v.loopback = out.Outcome == "listens" && on.Host.Reach == "any" && (out.Interface == "loopback" || (l.Bind != nil || l.Via == "setting") && strings.HasPrefix(out.Interface, "unix:"))
 	if out.Outcome == "skipped" || out.Outcome == "unknown" {
 		return v
 	}
