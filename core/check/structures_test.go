@@ -912,6 +912,159 @@ public class GateServer {
 `, ` => any 6741
 GATE_PORT=8741 => any 8741
 GATE_PORT=8741 GATE_HOST=127.0.0.1 => loopback 8741`},
+	{"npm start through a shell script in scripts", `-- Procfile --
+web: npm run -s start
+-- package.json --
+{"name":"a","scripts":{"start":"./scripts/start.sh"}}
+-- scripts/start.sh exec --
+#!/bin/sh
+cd "$(dirname "$0")/.." || exit 1
+export NODE_ENV="${NODE_ENV:-production}"
+exec node ./src/index.js "$@"
+-- src/index.js --
+const port = process.env.NODE_ENV === 'production' ? process.env.PORT || 7602 : 5602;
+require('http').createServer((q, r) => r.end()).listen(port, '0.0.0.0');
+`, ` => any 7602
+PORT=9202 => any 9202`},
+	{"java with env options", `-- Procfile --
+web: JAVA_OPTS="-Dport=7610" sh -c 'exec java $JAVA_OPTS Main.java'
+-- Main.java --
+public class Main {
+    public static void main(String[] a) throws Exception {
+        var s = new java.net.ServerSocket(Integer.getInteger("port", 5610));
+        while (true) s.accept().close();
+    }
+}
+`, ` => any 7610
+PORT=9210 => any 7610`},
+	{"python zipapp style module folder", `-- Procfile --
+web: python3 app
+-- app/__main__.py --
+import os
+import sys
+from http.server import test, SimpleHTTPRequestHandler
+from settings import PORT
+
+sys.exit(test(HandlerClass=SimpleHTTPRequestHandler, port=PORT, bind="127.0.0.1"))
+-- app/settings.py --
+import os
+PORT = int(os.environ.get("PORT", "7615"))
+`, ` => loopback 7615
+PORT=9215 => loopback 9215`},
+	{"esbuild iife cjs with namespace and lazy init", `-- Procfile --
+web: node dist/index.cjs
+-- package.json --
+{"name":"a","scripts":{"build":"esbuild"}}
+-- dist/index.cjs --
+"use strict";
+var __defProp = Object.defineProperty;
+var __getOwnPropDesc = Object.getOwnPropertyDescriptor;
+var __getOwnPropNames = Object.getOwnPropertyNames;
+var __hasOwnProp = Object.prototype.hasOwnProperty;
+var __export = (target, all) => {
+  for (var name in all)
+    __defProp(target, name, { get: all[name], enumerable: true });
+};
+var __copyProps = (to, from, except, desc) => {
+  if (from && typeof from === "object" || typeof from === "function") {
+    for (let key of __getOwnPropNames(from))
+      if (!__hasOwnProp.call(to, key) && key !== except)
+        __defProp(to, key, { get: () => from[key], enumerable: !(desc = __getOwnPropDesc(from, key)) || desc.enumerable });
+  }
+  return to;
+};
+var __toCommonJS = (mod) => __copyProps(__defProp({}, "__esModule", { value: true }), mod);
+
+// src/index.ts
+var src_exports = {};
+__export(src_exports, { start: () => start });
+module.exports = __toCommonJS(src_exports);
+var import_http = require("http");
+
+// src/env.ts
+function env(name, fallback) {
+  var _a;
+  return (_a = process.env[name]) != null ? _a : fallback;
+}
+
+// src/index.ts
+function start() {
+  return (0, import_http.createServer)((q, r) => r.end()).listen(Number(env("PORT", "7622")), "0.0.0.0");
+}
+if (require.main === module) start();
+`, ` => any 7622
+PORT=9222 => any 9222`},
+	{"babel async generator regenerator free", `-- Procfile --
+web: node build/server.js
+-- package.json --
+{"name":"a"}
+-- build/server.js --
+"use strict";
+function asyncGeneratorStep(n, t, e, r, o, a, c) { try { var i = n[a](c), u = i.value; } catch (n) { return void e(n); } i.done ? t(u) : Promise.resolve(u).then(r, o); }
+function _asyncToGenerator(n) { return function () { var t = this, e = arguments; return new Promise(function (r, o) { var a = n.apply(t, e); function _next(n) { asyncGeneratorStep(a, r, o, _next, _throw, "next", n); } function _throw(n) { asyncGeneratorStep(a, r, o, _next, _throw, "throw", n); } _next(void 0); }); }; }
+var http = require("http");
+function config() { return _config.apply(this, arguments); }
+function _config() {
+  _config = _asyncToGenerator(function* () {
+    var port = yield Promise.resolve(process.env.PORT || 7623);
+    return { port: port, host: '127.0.0.1' };
+  });
+  return _config.apply(this, arguments);
+}
+config().then(function (c) {
+  http.createServer(function (q, r) { r.end(); }).listen(c.port, c.host);
+});
+`, ` => loopback 7623
+PORT=9223 => loopback 9223`},
+	{"ruby zeitwerk free autoload and yaml", `-- Procfile --
+web: bundle exec ruby exe/star serve
+-- Gemfile --
+source 'https://rubygems.org'
+gem 'webrick'
+-- exe/star exec --
+#!/usr/bin/env ruby
+$:.unshift(File.join(__dir__, '..', 'lib'))
+require 'star'
+Star::CLI.start(ARGV)
+-- lib/star.rb --
+require 'yaml'
+module Star
+  ROOT = File.expand_path('..', __dir__)
+  def self.env = ENV.fetch('STAR_ENV', 'local')
+  def self.config
+    @config ||= YAML.safe_load_file(File.join(ROOT, 'star.yml'), symbolize_names: true).fetch(env.to_sym)
+  end
+end
+require 'star/cli'
+-- lib/star/cli.rb --
+module Star
+  module CLI
+    COMMANDS = { 'serve' => :serve, 'help' => :help }.freeze
+    class << self
+      def start(argv)
+        command = COMMANDS.fetch(argv.first) { :help }
+        send(command, *argv.drop(1))
+      end
+
+      private
+
+      def serve
+        require 'webrick'
+        WEBrick::HTTPServer.new(Port: Star.config[:port], BindAddress: Star.config.fetch(:host, '127.0.0.1')).start
+      end
+
+      def help = puts('star serve')
+    end
+  end
+end
+-- star.yml --
+local:
+  port: 7626
+live:
+  port: 8626
+  host: 0.0.0.0
+`, ` => loopback 7626
+STAR_ENV=live => any 8626`},
 }
 
 func TestStructures(t *testing.T) {

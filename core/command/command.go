@@ -7,6 +7,7 @@ package command
 import (
 	"encoding/json"
 	"errors"
+	"maps"
 	"path"
 	"slices"
 	"strconv"
@@ -98,6 +99,7 @@ type origin struct {
 	dir    string                           // the folder that a script runs in
 	script string                           // the script itself
 	with   *value.Environ                   // the environment that it runs in; nil where none is given
+	vars   map[string]*value.Value          // what the command around it sets
 }
 
 func (o origin) span(pos, end syntax.Pos) place.Span {
@@ -162,7 +164,7 @@ func parse(text string, o origin) (Line, error) {
 	if err != nil {
 		return Line{}, err
 	}
-	r := &lineReader{o: o, given: o.given, args: o.args, with: o.with}
+	r := &lineReader{o: o, given: o.given, args: o.args, with: o.with, vars: maps.Clone(o.vars)}
 	for _, s := range f.Stmts {
 		r.stmt(s, false)
 	}

@@ -293,6 +293,22 @@ func taken(flag Word, next []Word) (list []Assign) {
 	return []Assign{{Name: name, At: flag.At, Gone: true}}
 }
 
+// literals are the variables of known text that a command sets for a shell.
+func literals(env []Assign) map[string]*value.Value {
+	m := map[string]*value.Value{}
+	for _, a := range env {
+		switch {
+		case a.Gone && a.Name == "":
+			clear(m)
+		case !a.Gone && a.Value != nil && a.Value.Kind == value.Str:
+			m[a.Name] = a.Value
+		default:
+			delete(m, a.Name)
+		}
+	}
+	return m
+}
+
 // keepsOpen tells commands that stand at the end of a script so that it does
 // not end: wait, tail -f, sleep infinity.
 func keepsOpen(s Simple) bool {
@@ -762,7 +778,7 @@ func shell(words []Word, c Context, env []Assign, steps []value.Step, depth int)
 				} else {
 					text = strings.Trim(text, `"`)
 				}
-				line, err := Parse(text, at)
+				line, err := parse(text, origin{at: at, vars: literals(env)})
 				if err != nil {
 					f.Reason = "the command could not be read: " + err.Error()
 					return f

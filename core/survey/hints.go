@@ -134,6 +134,9 @@ func startedIn(t *source.Tree, f Folder, name string, starts func(line string) b
 			if runtime == "python" && (last == "-m" || strings.Contains(w, ":") || known != nil && known.Target == command.CallableTarget && !strings.HasPrefix(w, "-")) && module(t, f, w, dirs) {
 				return runtime
 			}
+			if runtime == "python" && first && t.Has(Join(Join(in, path.Clean(w)), "__main__.py")) {
+				return runtime
+			}
 			if runtime == "java" && class(t, f, w) {
 				return runtime
 			}

@@ -769,7 +769,7 @@ func join(dir, name string) string {
 // file finds a file the way node does: as named, with an extension, or the
 // index of a folder.
 func (s *Starter) file(p string, node bool) string {
-	names := []string{p}
+	names := []string{p, join(p, "__main__.py")} // python FOLDER
 	if node {
 		names = []string{p, p + ".js", p + ".json", p + "/index.js"}
 		if p == "" {

@@ -38,7 +38,7 @@ func noting(main *code.File) func(*value.Value) (note, stays bool) {
 		note = note || embedsGunicorn(v) || djangoCommand(v)
 		if main.Lang == code.Python {
 			name := value.Tail(v.Text, 1)
-			stays = blocking[name] && (note || name != "run") || v.Text == "waitress.serve"
+			stays = blocking[name] && (note || name != "run") || v.Text == "waitress.serve" || v.Text == "http.server.test"
 		}
 		return note, stays
 	}

@@ -216,6 +216,13 @@ func (m *machine) call(fn, this any, args []any, keys map[string]any, at spot) (
 		if f.memo != nil {
 			return m.remembered(f, this, args, keys, at)
 		}
+		if g, ok := first(args).(*function); ok && f.name == "_asyncToGenerator" && g.node != nil && javascript(at.f.Lang) { // Babel's helper of that name
+			return &function{name: g.name, native: func(m *machine, this any, args []any, keys map[string]any, at spot) (any, error) {
+				w := *g
+				w.awaits = true
+				return m.call(&w, this, args, keys, at)
+			}}, nil
+		}
 		if o, ok := first(args).(*opaque); ok && interop[f.name] && o.path != "" && javascript(at.f.Lang) {
 			return o, nil
 		}
