@@ -12,6 +12,7 @@ import (
 
 	"ubique/core/code"
 	"ubique/core/fact"
+	"ubique/core/trace"
 	"ubique/core/value"
 )
 
@@ -327,7 +328,7 @@ func handed(files []*code.File) map[string]bool {
 // the program tells whether that ends without it.
 func offered(e *value.Eval, n *code.Node, s *code.Scope) bool {
 	args := n.Args()
-	if len(args) == 0 || !slices.ContainsFunc(args, couldRead) || !n.Kid(0).Is(code.Name) && !n.Kid(0).Is(code.Member) {
+	if len(args) == 0 || !trace.Follows(s.File.Lang) || !slices.ContainsFunc(args, couldRead) || !n.Kid(0).Is(code.Name) && !n.Kid(0).Is(code.Member) {
 		return false
 	}
 	return e.Expr(n.Kid(0), s).Parameters() > 1
