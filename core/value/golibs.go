@@ -557,6 +557,11 @@ func (e *Eval) writes(fn *Value, which int, now *Value, args []*Value, c *contex
 	if r == nil || r.node.Kid(0).Kid(which) == nil || e.busy(r.node) {
 		return nil
 	}
+	e.total++
+	if e.steps++; e.steps > maxExprs || e.total > maxTotal { // methods that call methods: each way through them is another
+		e.cut++
+		return &Value{Kind: Object, At: now.At, Keys: []string{"..."}, Kids: []*Value{unknown("too many calls that change it", now.At)}}
+	}
 	inner := r.file.Funcs[r.node]
 	param := r.node.Kid(0).Kids[which].Name
 	if inner == nil || len(e.changes(r.file)[param]) == 0 {
