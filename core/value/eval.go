@@ -71,6 +71,9 @@ type Eval struct {
 	indexed int                        // how many of the loaded files are in these
 	total   int                        // expressions evaluated so far
 
+	calledAs map[string][]code.Site // calls by the name of what is called
+	numbered int                    // how many of the loaded files are in these
+
 	heirs     map[string][]heir // classes by the name of one that they come from
 	descended int               // how many of the loaded files are in these
 	ofGo      map[string][]method
@@ -91,7 +94,7 @@ type Eval struct {
 // New makes an evaluator.
 func New(l Loader, main string) *Eval {
 	return &Eval{Loader: l, Main: main, active: map[any]bool{}, cache: map[spot]*Value{}, sets: map[string][]code.Site{},
-		callers: map[*code.Node][]code.Site{}, maybe: map[*code.Node]bool{}, heirs: map[string][]heir{}, ofGo: map[string][]method{}, looping: map[*code.File]*loops{}, unnamed: map[*code.File]map[*code.Node]string{}, changed: map[*code.File]map[string][]code.Site{}, outside: map[string][]*code.Binding{}, byName: map[string][]code.Site{}, byFile: map[string][]code.Site{}}
+		callers: map[*code.Node][]code.Site{}, maybe: map[*code.Node]bool{}, heirs: map[string][]heir{}, ofGo: map[string][]method{}, looping: map[*code.File]*loops{}, unnamed: map[*code.File]map[*code.Node]string{}, changed: map[*code.File]map[string][]code.Site{}, outside: map[string][]*code.Binding{}, calledAs: map[string][]code.Site{}, byName: map[string][]code.Site{}, byFile: map[string][]code.Site{}}
 }
 
 // ref is the code behind a function, class or object.

@@ -239,15 +239,14 @@ func texts(v *Value) []string {
 
 // calls lists the calls by the name of what is called.
 func (e *Eval) calls(name string) []code.Site {
-	var list []code.Site
-	for _, f := range e.Loader.Loaded() {
-		for _, site := range f.Calls {
-			if fn := site.Node.Kid(0); (fn.Is(code.Name) || fn.Is(code.Member)) && fn.Name == name {
-				list = append(list, site)
+	for files := e.Loader.Loaded(); e.numbered < len(files); e.numbered++ {
+		for _, site := range files[e.numbered].Calls {
+			if fn := site.Node.Kid(0); fn.Is(code.Name) || fn.Is(code.Member) {
+				e.calledAs[fn.Name] = append(e.calledAs[fn.Name], site)
 			}
 		}
 	}
-	return list
+	return e.calledAs[name]
 }
 
 // commandAction is the parameter of a function that commander or yargs calls
