@@ -215,9 +215,10 @@ type Program struct {
 	cache *Cache
 	files map[string]*code.File
 
-	skimmed []*code.File // in the order in which they were met
-	order   []*code.File
-	data    map[string]*document.Node
+	skimmed   []*code.File      // in the order in which they were met
+	mentioned map[[2]string]int // how many of these were looked at for a name and a file
+	order     []*code.File
+	data      map[string]*document.Node
 
 	// told is the language of files whose names and first lines do not tell it,
 	// and which a start gives to an interpreter.
@@ -321,7 +322,13 @@ func (p *Program) Skim(name string) *code.File {
 // Mentioning implements value.Loader: files that were only skimmed and use the
 // name, or take something from the file, are read in full.
 func (p *Program) Mentioning(name, file string) []*code.File {
-	for _, f := range p.skimmed {
+	key := [2]string{name, file}
+	since := p.mentioned[key] // those before were looked at
+	if p.mentioned == nil {
+		p.mentioned = map[[2]string]int{}
+	}
+	p.mentioned[key] = len(p.skimmed)
+	for _, f := range p.skimmed[since:] {
 		if p.files[f.Name] != nil {
 			continue
 		}
