@@ -224,6 +224,107 @@ web: npm start
 -- web.js --
 require('http').createServer((q, r) => r.end()).listen(7304, '0.0.0.0');
 `, ` => any 7304`},
+	{"procfile with shell and default port file", `-- Procfile --
+web: bash -lc 'PORT=${PORT:-$(cat .port)} exec node index.js'
+-- package.json --
+{"name":"a"}
+-- .port --
+7702
+-- index.js --
+require('http').createServer((q, r) => r.end()).listen(process.env.PORT, '0.0.0.0');
+`, ` => any 7702
+PORT=9402 => any 9402`},
+	{"wait for it then exec", `-- Procfile --
+web: ./bin/entry node server.js --verbose
+-- package.json --
+{"name":"a"}
+-- bin/entry exec --
+#!/bin/sh
+set -e
+[ -n "$PORT" ] || export PORT=7703
+[ "${SKIP:-}" = 1 ] || echo "starting $1"
+exec "$@"
+-- server.js --
+const verbose = process.argv.includes('--verbose');
+require('http').createServer((q, r) => r.end()).listen(process.env.PORT, verbose ? '127.0.0.1' : '0.0.0.0');
+`, ` => loopback 7703
+PORT=9403 => loopback 9403`},
+	{"puma behind bundle exec with env port twice", `-- Procfile --
+web: bundle exec puma -t 1:2 -b tcp://0.0.0.0:${PORT-7706} -e ${RACK_ENV:-production}
+-- Gemfile --
+source 'https://rubygems.org'
+gem 'puma'
+-- config.ru --
+run ->(env) { [200, {}, ['x']] }
+`, ` => any 7706
+PORT=9406 => any 9406`},
+	{"rackup with config in rack server block", `-- Procfile --
+web: ruby server.rb -p 7707
+-- server.rb --
+require 'rack'
+require 'optparse'
+opts = { Port: 5707, Host: '127.0.0.1' }
+OptionParser.new do |o|
+  o.banner = 'usage: server'
+  o.on('-p', '--port N', Integer, 'port') { |n| opts[:Port] = n }
+  o.on('-a', '--all') { opts[:Host] = '0.0.0.0' }
+end.parse!(ARGV)
+Rack::Server.start({ app: ->(env) { [200, {}, ['x']] }, server: 'webrick' }.merge(opts))
+`, ` => loopback 7707
+PORT=9407 => loopback 7707`},
+	{"makefile with variables override", `-- Procfile --
+web: make run HOST=0.0.0.0
+-- Makefile --
+HOST = 127.0.0.1
+PORT ?= 7709
+run:
+	exec python3 -m http.server --bind $(HOST) $(PORT)
+`, ` => any 7709
+PORT=9409 => any 9409`},
+	{"waitress by module", `-- Procfile --
+web: python3 -m waitress --port=${PORT:-7715} --host=127.0.0.1 app:app
+-- app.py --
+def app(e, s):
+    s("200 OK", []); return [b""]
+`, ` => loopback 7715
+PORT=9415 => loopback 9415`},
+	{"node server with systemd style fd unset", `-- Procfile --
+web: env -u LISTEN_FDS node srv.js
+-- package.json --
+{"name":"a"}
+-- srv.js --
+const http = require('http');
+const server = http.createServer((q, r) => r.end());
+if (process.env.LISTEN_FDS) server.listen({ fd: 3 });
+else server.listen(7716, '0.0.0.0');
+`, ` => any 7716
+LISTEN_FDS=1 => any 7716`},
+	{"ruby tcp with config dsl file", `-- Procfile --
+web: ruby -r ./lib/boot server.rb
+-- lib/boot.rb --
+ENV['PORT'] ||= '7718'
+module Boot
+  HOST = ENV.fetch('HOST', '0.0.0.0').freeze
+end
+-- server.rb --
+require 'socket'
+s = TCPServer.new(Boot::HOST, ENV['PORT'])
+Thread.new { loop { sleep 60 } }
+while (c = s.accept) do c.close end
+`, ` => any 7718
+PORT=9418 => any 9418`},
+	{"two apps in one repository with chosen name", `-- Procfile --
+web: node apps/$APP/index.js
+-- package.json --
+{"name":"a"}
+-- apps/web/index.js --
+require('../../lib/listen')(7719, '0.0.0.0');
+-- apps/admin/index.js --
+require('../../lib/listen')(7720, '127.0.0.1');
+-- lib/listen.js --
+module.exports = (port, host) => require('http').createServer((q, r) => r.end()).listen(process.env.PORT || port, host);
+`, `APP=web => any 7719
+APP=admin PORT=9419 => loopback 9419`},
 }
 
 func TestCommandSettings(t *testing.T) {

@@ -223,6 +223,7 @@ func (r *lineReader) print(name string, words []Word, at place.Span) {
 		return value.Concat(parts...)
 	}
 	var out *value.Value
+	r.wants = r.wants || name == "cat" && r.o.read == nil
 	switch {
 	case name == "echo" && (len(words) == 0 || !strings.HasPrefix(words[0].Text, "-")):
 		out = text(words)

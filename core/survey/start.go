@@ -525,6 +525,11 @@ func (s *Starter) target(st *fact.Start, ctx command.Context, prog *Program, dir
 	if !given {
 		return
 	}
+	if ctx.With != nil && !w.Literal() && w.Value != nil { // the environment that was asked for decides
+		if o := w.Value.Under(commanded(st, Beginning{}, *ctx.With)); o.Kind == value.Str && o.Text != "" {
+			w.Text, w.Value = o.Text, value.Text(o.Text, w.At)
+		}
+	}
 	t := &fact.Target{Named: w.Text, At: w.At, Kind: kind}
 	st.Target = t
 	if !w.Literal() {
