@@ -442,8 +442,10 @@ func (l *Listener) under(env value.Environ) Outcome {
 	}
 	l = l.over(s, env)
 	if v, ok := env.Lookup("PORT", false); ok && v != "" && l.Server == "sinatra" { // read before anything is set
-		if o := s.text(v); o.Outcome == "exits" {
-			return o
+		if _, err := strconv.ParseInt(strings.ReplaceAll(strings.TrimSpace(v), "_", ""), 0, 64); err != nil {
+			if o := s.text(v); o.Outcome == "exits" {
+				return o
+			}
 		}
 	}
 	host := s.Host
@@ -859,6 +861,9 @@ func goAddress(addr string) Outcome {
 		return exits("the address " + strconv.Quote(addr) + " has brackets in brackets")
 	}
 	out := Outcome{"listens", "any", 0, ""}
+	if strings.Trim(host, "0123456789") == "" && host != "" { // Go looks for a host of that name
+		return exits("the host is " + strconv.Quote(host) + ", which is no address")
+	}
 	if host != "" {
 		out.Interface = Interface(strings.Trim(host, "[]"))
 	}
@@ -1044,6 +1049,7 @@ func phpSocket(addr string, stream bool) Outcome {
 		return exits("the address " + strconv.Quote(addr) + " has colons in its host and no brackets around it")
 	}
 	if stream && i > 0 && port != "" && host != "*" {
+		port = strings.TrimLeft(port, " \t\n\v\f\r") // as atoi reads it
 		digits := strings.TrimPrefix(port, "-")
 		end := strings.IndexFunc(digits, func(c rune) bool { return c < '0' || c > '9' })
 		if end < 0 {

@@ -469,7 +469,7 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		}
 		return o, true, nil
 	case "Object.assign":
-		for i, from := range args[min(1, len(args)):] {
+		for _, from := range args[min(1, len(args)):] {
 			switch o := from.(type) {
 			case *object:
 				for _, k := range o.keys {
@@ -483,9 +483,14 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 						return nil, true, err
 					}
 				}
-			case nil, undef, bool:
+			case nil, undef, bool, float64:
+			case string: // its letters
+				for i, c := range []rune(o) {
+					if err := m.setKey(args[0], strconv.Itoa(i), string(c), m.topOf(at), at.n); err != nil {
+						return nil, true, err
+					}
+				}
 			default:
-				_ = i
 				return nil, true, undecided("the properties of what is not known")
 			}
 		}
