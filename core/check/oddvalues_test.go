@@ -65,6 +65,23 @@ end
 `, `PORT=-1 => loopback 7805
 PORT=9505 => loopback 7805
 PORT=x => exits`},
+	{"sirv with empty variables", `-- Procfile --
+web: sirv public
+-- package.json --
+{"name":"a","dependencies":{"sirv-cli":"^3"}}
+-- public/index.html --
+x
+`, `PORT= => loopback 8080
+HOST= => loopback 8080
+PORT=9506 HOST=0.0.0.0 => any 9506`},
+	{"serve with an empty variable", `-- Procfile --
+web: serve public
+-- package.json --
+{"name":"a","dependencies":{"serve":"^14"}}
+-- public/index.html --
+x
+`, `PORT= => exits
+PORT=9507 => any 9507`},
 }
 
 func TestOddValues(t *testing.T) {

@@ -145,6 +145,8 @@ type Server struct {
 	EmptyHost  string // the interface with an empty one
 	Port       int    // without one given; 0: the kernel chooses
 	PortEnv    string // a variable that it reads by itself
+	EmptyEnv   string // what that does where it is empty: exits; else it is passed over
+	Passes     bool   // an empty Over or OverHost is passed over
 	HostEnv    string
 	NilPort    string // what null or undefined does: default, random, exits
 	EmptyPort  string // what empty text does: default, exits
@@ -196,8 +198,8 @@ var Servers = map[string]Server{
 	"next":              {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"vite":              {Host: "loopback", EmptyHost: "any", Port: 5173, TextPort: "exits", NumberText: true},
 	"vite preview":      {Host: "loopback", EmptyHost: "any", Port: 4173, TextPort: "exits", NumberText: true},
-	"serve":             {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", TextPort: "exits", NumberText: true},
-	"sirv":              {Host: "loopback", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true, Over: "PORT", OverHost: "HOST"},
+	"serve":             {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", EmptyEnv: "exits", TextPort: "exits", NumberText: true},
+	"sirv":              {Host: "loopback", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true, Over: "PORT", OverHost: "HOST", Passes: true},
 	"http-server":       {Host: "any", EmptyHost: "any", Port: 8080, PortEnv: "PORT", TextPort: "unix", NumberText: true},
 	"fastify-cli":       {Host: "unknown", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "FASTIFY_ADDRESS", TextPort: "exits", NumberText: true},
 	"spring":            {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "SERVER_PORT", OverHost: "SERVER_ADDRESS"},
@@ -581,10 +583,10 @@ func (l *Listener) named(env value.Environ) (c *Listener, ok bool) {
 // over puts variables that beat what files set in their place.
 func (l *Listener) over(s Server, env value.Environ) *Listener {
 	c := *l
-	if v, ok := env.Lookup(s.Over, false); ok && s.Over != "" && !l.FlagPort {
+	if v, ok := env.Lookup(s.Over, false); ok && s.Over != "" && !l.FlagPort && !(s.Passes && v == "") {
 		c.Port = value.Text(v, l.PortAt)
 	}
-	if v, ok := env.Lookup(s.OverHost, false); ok && s.OverHost != "" && !l.FlagHost {
+	if v, ok := env.Lookup(s.OverHost, false); ok && s.OverHost != "" && !l.FlagHost && !(s.Passes && v == "") {
 		c.Host = value.Text(v, l.HostAt)
 	}
 	return &c
@@ -602,7 +604,10 @@ func (l *Listener) port(s Server, env value.Environ) Outcome {
 	if l.Port == nil || l.vanishes(l.Port, env) || l.Port.Under(env).Absent() {
 		if s.PortEnv != "" {
 			for name := range strings.FieldsSeq(s.PortEnv) {
-				if v, ok := env.Lookup(name, false); ok && v != "" {
+				if v, ok := env.Lookup(name, false); ok && (v != "" || s.EmptyEnv == "exits") {
+					if v == "" {
+						return exits(name + " is empty")
+					}
 					return s.text(v)
 				}
 			}
