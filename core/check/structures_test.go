@@ -1065,6 +1065,27 @@ live:
   host: 0.0.0.0
 `, ` => loopback 7626
 STAR_ENV=live => any 8626`},
+	{"fastify env plugin", `-- Procfile --
+web: node app.js
+-- package.json --
+{"name":"a","dependencies":{"fastify":"^5","@fastify/env":"^5"}}
+-- app.js --
+const fastify = require('fastify')();
+const schema = { type: 'object', required: ['HOST'], properties: { PORT: { type: 'number', default: 7901 }, HOST: { type: 'string', default: '0.0.0.0' } } };
+fastify.register(require('@fastify/env'), { schema, dotenv: false }).after((err) => { if (err) { console.error(err); process.exit(1); } });
+fastify.get('/', async () => 'x');
+fastify.ready().then(() => fastify.listen({ port: fastify.config.PORT, host: fastify.config.HOST }));
+`, ` => any 7901
+PORT=9601 => any 9601
+PORT=x => exits`},
+	{"rack handler get by name", `-- Procfile --
+web: ruby handler.rb
+-- handler.rb --
+require 'rack'
+name = ENV.fetch('SERVER', 'webrick')
+Rack::Handler.get(name).run(->(env) { [200, {}, ['x']] }, Host: '127.0.0.1', Port: Integer(ENV['PORT'] || 7922))
+`, ` => loopback 7922
+SERVER=webrick PORT=9622 => loopback 9622`},
 }
 
 func TestStructures(t *testing.T) {

@@ -26,6 +26,7 @@ var rubySockets = map[string]rubySocket{
 	"WEBrick.HTTPServer.new": {"webrick", "Port", "BindAddress", false}, "HTTPServer.new": {"webrick", "Port", "BindAddress", false}, "WEBrick.GenericServer.new": {"webrick", "Port", "BindAddress", false},
 	"Rack.Handler.WEBrick.run": {"webrick run", "Port", "Host", false}, "Rackup.Handler.WEBrick.run": {"webrick run", "Port", "Host", false},
 	"Rack.Handler.Puma.run": {"puma run", "Port", "Host", false}, "Rackup.Handler.Puma.run": {"puma run", "Port", "Host", false}, "Rack.Handler.Falcon.run": {"puma run", "Port", "Host", false},
+	"Rack.Handler.Thin.run": {"thin", "Port", "Host", false}, "Rackup.Handler.Thin.run": {"thin", "Port", "Host", false},
 	"Rack.Handler.default.run": {"puma run", "Port", "Host", false}, "Rackup.Handler.default.run": {"puma run", "Port", "Host", false},
 	"Thin.Server.start": {"thin", "", "", true}, "Thin.Server.new": {"thin", "", "", true},
 	"Rack.Server.start": {"rack server", "Port", "Host", false}, "Rackup.Server.start": {"rack server", "Port", "Host", false},

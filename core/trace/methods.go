@@ -207,6 +207,15 @@ func unbound(v any) any {
 }
 
 func (m *machine) promised(p *promise, name string, args []any, at spot) (any, bool, error) {
+	if o, ok := p.v.(*opaque); ok && p.err == nil && name != "then" && name != "catch" && name != "finally" && strings.HasPrefix(o.path, "fastify") { // it is the application, too
+		if name == "after" && len(args) > 0 {
+			if _, err := m.call(args[0], undefined, []any{nil, o, &function{native: func(*machine, any, []any, map[string]any, spot) (any, error) { return undefined, nil }}}, nil, at); err != nil {
+				return nil, true, err
+			}
+			return p, true, nil
+		}
+		return m.outsideMethod(o, name, args, nil, m.topOf(at))
+	}
 	run := func(i int, v any) (any, bool, error) {
 		if i >= len(args) {
 			return p, true, nil

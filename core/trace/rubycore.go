@@ -3662,6 +3662,10 @@ func (m *machine) rbLibrary(o *opaque, name string, args []any, kw *object, bloc
 		return c, true, nil
 	case "Dir.pwd", "Dir.getwd":
 		return path.Join(root, m.e.Dir), true, nil
+	case "Rack.Handler.get", "Rackup.Handler.get": // Rack 2.2, lib/rack/handler.rb
+		if module := rackHandlers[strings.ToLower(text(0))]; module != "" {
+			return &opaque{path: o.path + "." + module}, true, nil
+		}
 	case "YAML.load_file", "YAML.safe_load_file", "YAML.unsafe_load_file", "Psych.load_file", "JSON.load_file", "JSON.parse", "JSON.load", "YAML.load", "YAML.safe_load", "YAML.unsafe_load", "Psych.load", "TOML.load_file", "TomlRB.load_file", "Tomlrb.load_file", "JSON.parse!", "Psych.safe_load":
 		from := first(args)
 		if strings.HasSuffix(name, "load_file") {
@@ -4114,3 +4118,6 @@ func (m *machine) rbTemplate(text string, s *scope, at spot) (any, error) {
 		b.WriteString(piece)
 	}
 }
+
+// rackHandlers are the servers that Rack finds by their names.
+var rackHandlers = map[string]string{"webrick": "WEBrick", "puma": "Puma", "thin": "Thin", "falcon": "Falcon"}
