@@ -1,6 +1,8 @@
 package check_test
 
 import (
+	"fmt"
+	"strings"
 	"testing"
 	"time"
 )
@@ -44,5 +46,30 @@ func TestValuesThatHoldThemselves(t *testing.T) {
 		if took := time.Since(began); got != "any 8000" || took > 30*time.Second {
 			t.Errorf("%s: %s after %v", c.code, got, took)
 		}
+	}
+}
+
+// TestMethodsThatCallEachOther looks at methods of Go of which each calls all others: each
+// way through them would be another.
+func TestMethodsThatCallEachOther(t *testing.T) {
+	t.Parallel()
+	const n = 24
+	var b strings.Builder
+	b.WriteString("-- Procfile --\nweb: bin/gate\n-- go.mod --\nmodule gate\n\ngo 1.25\n-- main.go --\npackage main\n\nimport \"net/http\"\n\ntype gate struct {\n\tstep int\n\taddr string\n}\n")
+	for i := range n {
+		fmt.Fprintf(&b, "\nfunc (g *gate) turn%d() {\n\tg.step++\n\tg.addr = \"0.0.0.0\"\n", i)
+		for j := range n {
+			if j != i {
+				fmt.Fprintf(&b, "\tif g.step > %d {\n\t\tg.turn%d()\n\t}\n", j, j)
+			}
+		}
+		b.WriteString("}\n")
+	}
+	b.WriteString("\nfunc main() {\n\tg := &gate{}\n\tg.turn0()\n\thttp.ListenAndServe(g.addr+\":8000\", nil)\n}\n")
+	dir := plant(t, b.String())
+	began := time.Now()
+	got := allOutcomes(run(t, dir, quotedEnv("")).Components[0].Starts)
+	if took := time.Since(began); got != "any 8000" && got != "unknown" || took > 30*time.Second {
+		t.Errorf("%s after %v", got, took)
 	}
 }
