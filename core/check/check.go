@@ -706,20 +706,26 @@ func (c *conductor) applicable(comp *fact.Component) ([]Verdict, []*rules.On) {
 				on.Code = s
 			}
 		}
-		env := h.Environment()
-		if on.Code != nil {
-			env = env.With(on.Code.Env)
-			env = c.loaded(on.Code, env.Set)
+		given := h.Environment()
+		under := func(set map[string]string) value.Environ { // a file that wins does so over the port, too
+			env := given.With(set)
+			if on.Code != nil {
+				env = c.loaded(on.Code, env.Set)
+			}
+			return env
 		}
-		on.Env = env
-		on.Ported = env
+		if on.Code != nil {
+			given = given.With(on.Code.Env)
+		}
+		on.Env = under(nil)
+		on.Ported = on.Env
 		if h.Port.How == "injected" || h.Port.How == "fixed" {
 			on.Port = h.Port.Number
 			if on.Port == 0 {
 				on.Port = probePort
 			}
 			if h.Port.Variable != "" {
-				on.Ported = env.With(map[string]string{h.Port.Variable: strconv.Itoa(on.Port)})
+				on.Ported = under(map[string]string{h.Port.Variable: strconv.Itoa(on.Port)})
 			}
 		}
 		list = append(list, on)

@@ -80,6 +80,68 @@ function start(port = 4000) {
 }
 start(process.env.PORT);
 `, nil},
+		{"the command takes the variable away", `
+-- package.json --
+{"name":"dome","version":"1.0.0","engines":{"node":"22"},"scripts":{"start":"env -u PORT node server.js"}}
+-- server.js --
+require("http").createServer((q, r) => r.end("dome")).listen(process.env.PORT || 4000);
+`, []string{"port/literal package.json:1 pushed=blocker"}},
+		{"twin: the command gives it again", `
+-- package.json --
+{"name":"dome","version":"1.0.0","engines":{"node":"22"},"scripts":{"start":"env -i PATH=/usr/bin:/bin PORT=$PORT node server.js"}}
+-- server.js --
+require("http").createServer((q, r) => r.end("dome")).listen(process.env.PORT || 4000);
+`, nil},
+		{"twin: under another name", `
+-- package.json --
+{"name":"dome","version":"1.0.0","engines":{"node":"22"},"scripts":{"start":"env -i PATH=/usr/bin:/bin GATE=$PORT node server.js"}}
+-- server.js --
+require("http").createServer((q, r) => r.end("dome")).listen(process.env.GATE || 4000);
+`, nil},
+		{"it takes away what nothing reads", `
+-- package.json --
+{"name":"dome","version":"1.0.0","engines":{"node":"22"},"scripts":{"start":"env -u PORT node server.js"}}
+-- server.js --
+require("http").createServer((q, r) => r.end("dome")).listen(4000);
+`, []string{"port/literal server.js:1 pushed=blocker"}},
+		{"a dotenv file that beats the environment", `
+-- package.json --
+{"name":"dome","version":"1.0.0","engines":{"node":"22"},"dependencies":{"env-cmd":"11.0.0"},"scripts":{"start":"env-cmd node server.js"}}
+-- server.js --
+require("http").createServer((q, r) => r.end("dome")).listen(process.env.PORT || 4000);
+-- .env --
+PORT=5000
+`, []string{"port/literal .env:1 pushed=blocker"}},
+		{"twin: one that does not", `
+-- package.json --
+{"name":"dome","version":"1.0.0","engines":{"node":"22"},"dependencies":{"env-cmd":"11.0.0"},"scripts":{"start":"env-cmd --no-override node server.js"}}
+-- server.js --
+require("http").createServer((q, r) => r.end("dome")).listen(process.env.PORT || 4000);
+-- .env --
+PORT=5000
+`, nil},
+		{"the flag that lets it win", `
+-- package.json --
+{"name":"dome","version":"1.0.0","engines":{"node":"22"},"dependencies":{"dotenv-cli":"10.0.0"},"scripts":{"start":"dotenv -o -- node server.js"}}
+-- server.js --
+require("http").createServer((q, r) => r.end("dome")).listen(process.env.PORT || 4000);
+-- .env --
+PORT=5000
+`, []string{"port/literal .env:1 pushed=blocker"}},
+		{"twin: without that flag", `
+-- package.json --
+{"name":"dome","version":"1.0.0","engines":{"node":"22"},"dependencies":{"dotenv-cli":"10.0.0"},"scripts":{"start":"dotenv -- node server.js"}}
+-- server.js --
+require("http").createServer((q, r) => r.end("dome")).listen(process.env.PORT || 4000);
+-- .env --
+PORT=5000
+`, nil},
+		{"a variable set by a flag", `
+-- package.json --
+{"name":"dome","version":"1.0.0","engines":{"node":"22"},"dependencies":{"dotenv-cli":"10.0.0"},"scripts":{"start":"dotenv -v PORT=4100 -- node server.js"}}
+-- server.js --
+require("http").createServer((q, r) => r.end("dome")).listen(process.env.PORT || 4000);
+`, []string{"env/reserved package.json:1 pushed=risk", "port/literal package.json:1 pushed=blocker"}},
 		{"a flag of the server", flaskManifest + `
 -- Procfile --
 web: gunicorn app:app --bind 0.0.0.0:8000

@@ -555,10 +555,16 @@ func wrapped(name, flags string, words []Word, c Context, env []Assign, steps []
 		rest = words[len(words)-len(rest):]
 	}
 	var files []DotenvFile
-	if name == "dotenv" || name == "env-cmd" {
-		if files, rest = c.dotenv(name, words[1:len(words)-len(rest)], rest); len(rest) == 0 {
-			return Final{Program: name, Path: first.Text, At: first.At, Env: env, Dir: c.Dir, Steps: steps, Reason: name + " is given nothing to run"}
+	if h, ok := handings[name]; ok {
+		var set []Assign
+		why := ""
+		if files, set, rest, why = c.dotenv(h, words[1:len(words)-len(rest)], rest); why == "" && len(rest) == 0 {
+			why = name + " is given nothing to run"
 		}
+		if why != "" {
+			return Final{Program: name, Path: first.Text, At: first.At, Env: env, Dir: c.Dir, Steps: steps, Reason: why}
+		}
+		env = append(env[:len(env):len(env)], set...)
 	}
 	f := simple(rest, c, env, steps, exec, depth+1)
 	f.Dotenv = append(files, f.Dotenv...)
@@ -862,7 +868,7 @@ func python(f Final) Final {
 			m := f.Args[i+1]
 			f.Via = f.Program
 			f.Program, f.Path, f.At = m.Text, m.Text, m.At
-			f.Known = Lookup(m.Text)
+			f.Known = module(m.Text)
 			f.Args = f.Args[i+2:]
 			if f.Known == nil {
 				f.Args = append([]Word{m}, f.Args...)

@@ -17,6 +17,7 @@ type Program struct {
 	Name     string
 	Runtime  string     // node or python
 	Packages []string   // packages that give the program; none: it comes with the runtime
+	Module   string     // the module that python -m runs as it, where that has another name
 	Target   TargetKind // what its first free argument is
 	Verbs    string     // words of its own that stand before the target, between spaces
 	Values   string     // flags that take a value, between spaces
@@ -68,8 +69,7 @@ var programList = []Program{
 		Values: " --host --port --uds --fd --reload-dir --reload-include --reload-exclude --reload-delay --workers --loop --http --ws --lifespan --interface --env-file --log-config --log-level --root-path --limit-concurrency --backlog --limit-max-requests --timeout-keep-alive --timeout-graceful-shutdown --ssl-keyfile --ssl-certfile --app-dir --forwarded-allow-ips --header --h11-max-incomplete-event-size --ws-max-size --ws-ping-interval --ws-ping-timeout "},
 	{Name: "hypercorn", Runtime: "python", Packages: []string{"hypercorn"}, Target: CallableTarget, WatchIn: " --reload --debug ", Server: "hypercorn", Values: " -b --bind -w --workers -k --worker-class -c --config --access-logfile --error-logfile --log-level --root-path -g -u -p --pid --keep-alive --graceful-timeout "},
 	{Name: "daphne", Runtime: "python", Packages: []string{"daphne"}, Target: CallableTarget, Server: "daphne", Values: " -b --bind -p --port -u --unix-socket --fd -e --endpoint -v --verbosity -t --http-timeout --access-log --root-path --server-name --application-close-timeout --websocket_timeout --websocket_connect_timeout "},
-	{Name: "waitress", Runtime: "python", Packages: []string{"waitress"}, Target: CallableTarget, Server: "waitress-serve", Values: " --host --port --listen --unix-socket --threads --url-prefix --url-scheme --app "}, // python -m waitress
-	{Name: "waitress-serve", Runtime: "python", Packages: []string{"waitress"}, Target: CallableTarget, Server: "waitress-serve", Values: " --host --port --listen --unix-socket --threads --url-prefix --url-scheme --app "},
+	{Name: "waitress-serve", Module: "waitress", Runtime: "python", Packages: []string{"waitress"}, Target: CallableTarget, Server: "waitress-serve", Values: " --host --port --listen --unix-socket --threads --url-prefix --url-scheme --app "},
 	{Name: "flask", Runtime: "python", Packages: []string{"flask"}, Values: " --app -A -p --port -h --host --env-file -e ", WatchIn: " --reload --debug ", Dev: "the development server of Flask", Server: "flask run"},
 	{Name: "fastapi", Runtime: "python", Packages: []string{"fastapi-cli", "fastapi"}, Target: FileTarget, Verbs: " run dev ", Values: " --host --port --workers --app --root-path ", Server: "fastapi"},
 	{Name: "django-admin", Runtime: "python", Packages: []string{"django"}, Values: " --settings --pythonpath "},
@@ -109,6 +109,16 @@ func lookup(name string) *Program {
 		}
 	}
 	return nil
+}
+
+// module finds the program that python -m runs by the name of a module.
+func module(name string) *Program {
+	for i := range programList {
+		if programList[i].Module == name && name != "" {
+			return &programList[i]
+		}
+	}
+	return Lookup(name)
 }
 
 // Lookup gives what is known of a program, nil for one that is not known.
@@ -156,5 +166,5 @@ var handsOver = map[string]bool{"docker-entrypoint.sh": true}
 var wrappers = map[string]string{
 	"exec": " -a ", "env": " -u --unset -C --chdir -S ", "nohup": "", "time": "", "command": "", "nice": " -n ", "sudo": " -u -g ", "doas": " -u ", "setsid": "", "stdbuf": " -o -e -i ",
 	"dumb-init": "", "tini": " -e -p -w ", "/sbin/tini": "", "catchsegv": "", "gosu": "\x01", "su-exec": "\x01", "timeout": "\x01", "wait-for-it": "\x02", "wait-for-it.sh": "\x02", "wait-for": "\x02",
-	"cross-env": "", "cross-env-shell": "", "npx": " -p --package -c ", "bunx": "", "dotenv": " -e -f -v ", "env-cmd": " -f --file ", "xvfb-run": "", "opentelemetry-instrument": " --traces_exporter --metrics_exporter --service_name ",
+	"cross-env": "", "cross-env-shell": "", "npx": " -p --package -c ", "bunx": "", "dotenv": " -e -f -v ", "env-cmd": " -f --file -e --environments -r --rc-file ", "xvfb-run": "", "opentelemetry-instrument": " --traces_exporter --metrics_exporter --service_name ",
 }

@@ -26,10 +26,11 @@ func together(name string, words []Word, c Context, env []Assign, steps []value.
 		if strings.HasPrefix(w.Text, "-") {
 			switch {
 			case name == "npm-run-all" && slices.Contains([]string{"-p", "--parallel", "-s", "--sequential", "--serial"}, w.Text):
-				if len(all) > 0 && beside != strings.Contains(w.Text, "p") {
+				parallel := w.Text == "-p" || w.Text == "--parallel"
+				if len(all) > 0 && beside != parallel {
 					return Final{}, false // both
 				}
-				beside = w.Text == "-p" || w.Text == "--parallel"
+				beside = parallel
 			case strings.Contains(togetherValues, " "+w.Text+" ") && !(scripts && len(w.Text) == 2):
 				i++
 			}

@@ -72,13 +72,13 @@ func (l *Listener) commanded(env value.Environ) value.Environ {
 	if len(l.Commanded) == 0 {
 		return env
 	}
-	more := map[string]string{}
+	more, given := map[string]string{}, env // words are made before anything is taken out
 	for _, s := range l.Commanded {
 		if s.Value == nil { // it is taken out
 			env = env.Without(s.Name)
 			continue
 		}
-		switch o := s.Value.Under(env); o.Kind {
+		switch o := s.Value.Under(given); o.Kind {
 		case value.Str:
 			more[s.Name] = o.Text
 		case value.Num:
@@ -163,6 +163,7 @@ type Server struct {
 	IPv4       bool   // it makes a socket of IPv4 alone: an address of IPv6 ends it
 	Over       string // a variable that beats the port that is set, though not a flag
 	OverHost   string // and one that beats the interface
+	Paths      string // the characters that begin an address that is a socket file
 }
 
 // Servers by key.
@@ -253,7 +254,7 @@ var Servers = map[string]Server{
 	"puma run":          {Wraps: true, Octal: true, Host: "any", EmptyHost: "any", Port: 9292, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"ruby httpd":        {Wraps: true, Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"rails":             {Host: "loopback", EmptyHost: "any", Port: 3000, PortEnv: "PORT", EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"unicorn":           {Wraps: true, Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"unicorn":           {Paths: "/~", Wraps: true, Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"thin":              {Wraps: true, Host: "any", EmptyHost: "any", Port: 3000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"falcon":            {Host: "loopback", EmptyHost: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"uwsgi":             {Host: "any", EmptyHost: "any", EmptyPort: "random", TextPort: "random", NumberText: true},
@@ -814,7 +815,7 @@ func (l *Listener) bound(s Server, env value.Environ) Outcome {
 	if strings.HasPrefix(l.Server, "waitress") && strings.HasSuffix(addr, ":") && len(addr) > 1 {
 		return Outcome{"listens", Interface(strings.TrimSuffix(addr, ":")), 0, ""}
 	}
-	if l.Server == "unicorn" && addr != "" && (addr[0] == '/' || addr[0] == '~') {
+	if addr != "" && strings.Contains(s.Paths, addr[:1]) {
 		return Outcome{"listens", "unix:" + addr, -1, ""}
 	}
 	if l.Server == "uwsgi" && !strings.Contains(addr, ":") {

@@ -60,7 +60,7 @@ func rackOption(l *fact.Listener, name string, v *value.Value, at place.Span) {
 	switch name {
 	case "-p", "--port":
 		if l.Port == nil {
-			l.Port, l.PortAt, l.Via = v, at, "setting"
+			l.Port, l.PortAt, l.Via = v, at, "flag"
 		}
 	case "-o", "--host":
 		if l.Host == nil {

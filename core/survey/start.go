@@ -393,6 +393,16 @@ func (s *Starter) bind(st *fact.Start, b Beginning) {
 		}
 	}
 	missing := func(name string) bool { return gone[name] || cleared && set[name] == nil }
+	less := cleared || len(gone) > 0
+	said := set // what stands in place of a variable: not what is made of others that are taken out
+	if less {
+		said = map[string]*value.Value{}
+		for name, v := range set {
+			if v == nil || v.Kind == value.Str {
+				said[name] = v
+			}
+		}
+	}
 	for _, a := range st.Final.Outer {
 		outer[a.Name] = a.Value
 	}
@@ -402,8 +412,8 @@ func (s *Starter) bind(st *fact.Start, b Beginning) {
 				*p = (*p).Substitute(outer).Fallbacks(b.EnvValues)
 				continue
 			}
-			*p = (*p).Substitute(set)
-			if cleared || len(gone) > 0 {
+			*p = (*p).Substitute(said)
+			if less {
 				*p = (*p).Without(missing)
 			}
 			*p = (*p).Fallbacks(b.EnvValues)
@@ -412,7 +422,7 @@ func (s *Starter) bind(st *fact.Start, b Beginning) {
 			if a.Gone && l.Via != "flag" {
 				l.Commanded = append(l.Commanded, fact.Assigned{Name: a.Name})
 			}
-			if a.Value != nil && a.Value.Kind != value.Str && !mentions(l, a.Name) {
+			if a.Value != nil && a.Value.Kind != value.Str && (less || !mentions(l, a.Name)) {
 				l.Commanded = append(l.Commanded, fact.Assigned{Name: a.Name, Value: a.Value})
 			}
 		}

@@ -17,7 +17,7 @@ import (
 // blocking are the calls of Python that do not come back while a server runs
 // (documentation of Flask, uvicorn, aiohttp, Bottle, waitress, werkzeug,
 // socketserver, asyncio and Tornado).
-var blocking = words("run run_app run_simple serve_forever run_forever")
+var blocking = words("run run_app run_simple serve_forever run_forever waitress.serve http.server.test")
 
 // noting says which calls of a program are kept while it is gone through.
 func noting(main *code.File) func(*value.Value) (note, stays bool) {
@@ -38,7 +38,7 @@ func noting(main *code.File) func(*value.Value) (note, stays bool) {
 		note = note || embedsGunicorn(v) || djangoCommand(v)
 		if main.Lang == code.Python {
 			name := value.Tail(v.Text, 1)
-			stays = blocking[name] && (note || name != "run") || v.Text == "waitress.serve" || v.Text == "http.server.test"
+			stays = blocking[name] && (note || name != "run") || blocking[v.Text]
 		}
 		return note, stays
 	}
@@ -370,6 +370,7 @@ func commanded(st *fact.Start, b Beginning, env value.Environ) value.Environ {
 			}
 		}
 	}
+	given := env // words are made before anything is taken out
 	for _, a := range st.Final.Env {
 		if a.Gone {
 			env = env.Without(a.Name)
@@ -381,7 +382,7 @@ func commanded(st *fact.Start, b Beginning, env value.Environ) value.Environ {
 			}
 		}
 		if a.Value != nil {
-			o := a.Value.Under(env)
+			o := a.Value.Under(given)
 			switch {
 			case o.Kind == value.Str:
 				more[a.Name] = o.Text
