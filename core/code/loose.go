@@ -1459,7 +1459,7 @@ func (r *loose) arms() []arm {
 	strict := r.lang == PHP && r.isN("match")
 	r.pos++
 	var subject *Node
-	if !r.isP("{") && !r.isN("do") && !(r.words() && r.cur().nl) {
+	if (!r.isP("{") || r.words()) && !r.isN("do") && !(r.words() && r.cur().nl) {
 		subject = r.head()
 	}
 	if r.lang == Kotlin && subject.Is(Bind) {
@@ -1494,9 +1494,17 @@ func (r *loose) ways(subject *Node) []arm {
 	var list []arm
 	switch {
 	case r.lang == Ruby:
+		patterns, all := false, false
 		for r.cur().kind != tEOF && !r.isN("end") {
 			start := r.pos
-			if r.eatN("when") || r.eatN("in") {
+			if r.eatN("in") {
+				patterns = true
+				a := arm{off: r.cur().off}
+				a.test = r.matched(subject)
+				r.eatN("then")
+				a.body = r.until("end", "in", "else")
+				list = append(list, a)
+			} else if r.eatN("when") {
 				a := arm{off: r.cur().off}
 				for {
 					saved := r.noIn
@@ -1509,15 +1517,19 @@ func (r *loose) ways(subject *Node) []arm {
 					}
 				}
 				r.eatN("then")
-				a.body = r.until("end", "when", "in", "else")
+				a.body = r.until("end", "when", "else")
 				list = append(list, a)
 			} else if r.eatN("else") {
 				off := r.cur().off
+				all = true
 				list = append(list, arm{nil, r.until("end", "when"), off})
 			}
 			if r.pos == start {
 				r.pos++
 			}
+		}
+		if patterns && !all {
+			list = append(list, arm{nil, r.unmatched(), r.cur().off})
 		}
 		r.eatN("end")
 		return list
@@ -2300,6 +2312,11 @@ func (r *loose) simple() *Node {
 			}
 			return r.tail(r.done(group))
 		}
+	}
+	if r.lang == Ruby && r.isP("=>") && !r.cur().nl { // value => pattern
+		r.pos++
+		test := r.matched(e)
+		return r.tail(r.done(&Node{Kind: If, Off: off, Kids: []*Node{{Kind: Unary, Name: "!", Off: off, End: r.end(), Kids: []*Node{test}}, r.unmatched(), nil}}))
 	}
 	if t := r.cur(); t.kind == tPunct && assigning[t.text] {
 		if e.Is(Call) && r.lang == PHP && e.Kid(0).Is(Name) && e.Kids[0].Name == "list" {

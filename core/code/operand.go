@@ -466,7 +466,7 @@ func (r *loose) named() *Node {
 		s := r.ifStmt()
 		return r.postfix(r.whole(s, r.done(&Node{Kind: Cond, Off: t.off, Kids: []*Node{s.Kids[0], last(s.Kids[1]), last(s.Kids[2])}})))
 	case "case", "when", "match", "switch", "cond":
-		if next.kind != tPunct || next.text == "(" || next.text == "{" {
+		if next.kind != tPunct || next.text == "(" || next.text == "{" || r.lang == Ruby && t.text == "case" && next.text != ":" && next.text != "," && next.text != ")" {
 			arms := r.arms()
 			if r.lang == PHP && t.text == "match" && !slices.ContainsFunc(arms, func(a arm) bool { return a.test == nil }) { // what no arm takes is an error
 				none := &Node{Kind: Throw, Off: t.off, End: r.end(), Kids: []*Node{nil}}

@@ -56,6 +56,31 @@ func tests(s *syntax.Stmt) bool {
 	return false
 }
 
+// surely reports whether a command succeeds, or does not come back: so what stands behind
+// an || after it is not run.
+func surely(s *syntax.Stmt) bool {
+	c, ok := s.Cmd.(*syntax.CallExpr)
+	if !ok || s.Negated || s.Background {
+		return false
+	}
+	if len(c.Args) == 0 { // a substitution hands its end on
+		return len(c.Assigns) > 0 && !slices.ContainsFunc(c.Assigns, func(a *syntax.Assign) bool {
+			found := false
+			syntax.Walk(a, func(n syntax.Node) bool {
+				_, sub := n.(*syntax.CmdSubst)
+				found = found || sub
+				return !found
+			})
+			return found
+		})
+	}
+	switch c.Args[0].Lit() {
+	case "echo", "printf", "export", "true", ":", "exec", "exit":
+		return true
+	}
+	return false
+}
+
 // arguments notes what shift and set do to the arguments of the script
 // (POSIX.1-2024, "shift" and "set").
 func (r *lineReader) arguments(name string, given []*syntax.Word) {

@@ -300,6 +300,12 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 			r.choose(test, not != (c.Op == syntax.OrStmt), func() { r.stmt(c.Y, true) }, nil)
 			return
 		}
+		if b, ok := c.X.Cmd.(*syntax.BinaryCmd); ok && c.Op == syntax.OrStmt && b.Op == syntax.AndStmt && !c.X.Negated && surely(b.Y) { // A && B || C
+			if test, not := r.test(b.X); test != nil {
+				r.choose(test, not, func() { r.stmt(b.Y, true) }, func() { r.stmt(c.Y, true) })
+				return
+			}
+		}
 		if c.Op == syntax.AndStmt && tests(c.X) {
 			r.choose(nil, false, func() { r.stmt(c.Y, true) }, nil)
 			return

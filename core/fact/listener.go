@@ -102,7 +102,13 @@ type View struct {
 // Look makes the view: what the listener does by itself, and which variable
 // decides its port.
 func (l *Listener) Look(env value.Environ, with *value.Environ) {
-	out := l.Under(env)
+	seen, out := l, l.Under(env)
+	if other, ok := l.Denied(env, out); ok { // its values tell another story than the program
+		why := value.NotKnown("a value that is made while the program runs", l.At)
+		there := *l
+		there.Bind, there.Named, there.Port, there.Host, there.Guards, there.Ends = nil, nil, why, why, nil, nil
+		seen, out = &there, other
+	}
 	if out.Outcome == "skipped" { // where it would listen is said all the same
 		there := *l
 		there.Guards, there.Ends = nil, nil
@@ -112,13 +118,13 @@ func (l *Listener) Look(env value.Environ, with *value.Environ) {
 	if v.Interface == "" {
 		v.Interface = "unknown"
 	}
-	if vars := l.Decides(env); len(vars) > 0 {
+	if vars := seen.Decides(env); len(vars) > 0 {
 		v.PortKind, v.Variable = "variable", vars[0].Text
 		if out.Outcome == "listens" && out.Port > 0 {
 			v.Fallback = strconv.Itoa(out.Port)
 		}
 		if out.Outcome != "listens" {
-			if o := l.Under(env.With(map[string]string{v.Variable: "54321"})); o.Outcome == "listens" {
+			if o := seen.Under(env.With(map[string]string{v.Variable: "54321"})); o.Outcome == "listens" {
 				v.Interface = o.Interface
 			}
 		}
@@ -998,7 +1004,7 @@ func (l *Listener) Decides(env value.Environ) []*value.Value {
 	const probe = 54321
 	var list []*value.Value
 	asked := l.PortVariables()
-	if len(asked) == 0 && l.Asked != nil {
+	if len(asked) == 0 && l.Asked != nil && (l.Bind != nil && l.Bind.Open() || l.Bind == nil && l.Port.Open()) {
 		asked = l.Asked()
 	}
 	for _, v := range asked {

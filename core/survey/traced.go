@@ -174,16 +174,14 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 		if l.Via != "code" || !called[l.At] {
 			return
 		}
-		if v := l.Bind; v != nil && v.Open() || v == nil && l.Port.Open() {
-			l.Asked = func() []*value.Value {
-				list := slices.Clone(run(value.Environ{}).Reads)
-				for _, r := range run(value.Environ{Set: map[string]string{"PORT": "8080"}}).Reads {
-					if !slices.ContainsFunc(list, func(x *value.Value) bool { return x.Text == r.Text }) {
-						list = append(list, r)
-					}
+		l.Asked = func() []*value.Value {
+			list := slices.Clone(run(value.Environ{}).Reads)
+			for _, r := range run(value.Environ{Set: map[string]string{"PORT": "8080"}}).Reads {
+				if !slices.ContainsFunc(list, func(x *value.Value) bool { return x.Text == r.Text }) {
+					list = append(list, r)
 				}
-				return list
 			}
+			return list
 		}
 		l.Follow = func(env value.Environ) (fact.Outcome, bool) {
 			which, several, before := 0, 0, true

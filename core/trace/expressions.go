@@ -270,6 +270,12 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 		}
 		return l, nil
 	case code.Func:
+		if n.Name != "" && n.Flag&code.Method == 0 && javascript(s.module.file.Lang) { // it knows itself by its name (ECMAScript 2026, 15.2.5)
+			in := s.inner()
+			f := m.function(n, in)
+			in.declare(n.Name, f)
+			return f, nil
+		}
 		return m.function(n, s), nil
 	case code.Class:
 		return m.class(n, s)

@@ -206,6 +206,10 @@ func TestLanguages(t *testing.T) {
 		{"s.php", "<?php\n$o = (object) ['p' => 7, 'q' => ['r' => 1]];\nprobe($o->p, $o->q['r'], function_exists('strlen'), function_exists('no_such_dome'), is_callable('trim'));\n", "", "7 1 true false true"},
 		{"s.js", "probe(new Array(3).fill(8)[1], Array(2).length, JSON.parse(JSON.stringify({ a: [1, { b: 2 }] })).a[1].b, [...'a1b2'.matchAll(/[0-9]/g)].map((m) => m[0]).join())\n", "", "8 2 2 \"1,2\""},
 		{"s.py", "a = sorted([(2, 'b'), (1, 'z'), (1, 'a')])\nprobe(a[0][1], int('0b1', 0), '\\t7'.expandtabs(4), ~0 & 6)\n", "", "\"a\" 1 \"    7\" 6"},
+		{"s.js", "const f = function fact(n) { return n ? n * fact(n - 1) : 1; }; const g = function self() { return typeof self; }; probe(f(4), g(), typeof fact);\n", "", "24 \"function\" \"undefined\""},
+		{"s.js", "Promise.resolve('{\"p\": 8}').then(JSON.parse).then((v) => v.p + 1).then(Number).then(null).then((n) => probe(n));\n", "", "9"},
+		{"s.rb", "cfg = { server: { port: 80, host: 'h' }, tags: [1, 2, 3] }\nr = case cfg\nin { server: { port: String } } then 1\nin { server: { port: 1..99 => p, host: }, tags: [first, *rest] } if first == 1\n  \"#{p}#{host}#{rest.sum}\"\nend\ncfg => { tags: [*, last] }\nk = case [1, nil, :a]\nin [_] | [_, _] then 1\nin Integer => n, nil, :a | :b then n + 5\nend\nprobe(r, last, k)\n", "", "\"80h5\" 3 6"},
+		{"s.rb", "P = Struct.new(:x, :y)\none = 1\nr = case P.new(1, 2)\nin P[x, 5] then x\nin P(x: ^one, y:) then y * 10\nend\ne = case {}\nin {} then 'none'\nend\nw = case { a: 1, b: 2 }\nin { a:, **nil } then 1\nin { a:, **more } then more.size + 5\nend\nbegin\n  case 5\n  in String then 1\n  end\nrescue NoMatchingPatternError\n  probe(r, e, w)\nend\n", "", "20 \"none\" 6"},
 	} {
 		env := map[string]string{}
 		if k, v, ok := strings.Cut(c.env, "="); ok {

@@ -220,8 +220,10 @@ func (m *machine) promised(p *promise, name string, args []any, at spot) (any, b
 		if i >= len(args) {
 			return p, true, nil
 		}
-		fn, ok := args[i].(*function)
-		if !ok {
+		fn := args[i]
+		switch fn.(type) {
+		case *function, *opaque, *class:
+		default: // what cannot be called is passed over (ECMAScript 2026, 27.2.5.4.1)
 			return p, true, nil
 		}
 		var with []any

@@ -468,6 +468,16 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		if f.path != "decouple.Config()" {
 			return m.decoupled(args, keys, at)
 		}
+	case "starlette.datastructures.CommaSeparatedStrings": // a list (Starlette 0.26, "Configuration")
+		if text, ok := arg(0).(string); ok && !strings.ContainsAny(text, "\"'\\") {
+			l := &list{}
+			for part := range strings.SplitSeq(text, ",") {
+				if part = strings.TrimSpace(part); part != "" {
+					l.items = append(l.items, part)
+				}
+			}
+			return l, true, nil
+		}
 	case "starlette.config.Config()":
 		return m.starletteConfig(f, args, keys, at)
 	case "dotenv.dotenv_values", "dotenv.load_dotenv":

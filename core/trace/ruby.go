@@ -1579,6 +1579,16 @@ func (m *machine) rbBinary(n *code.Node, s *scope) (any, error) {
 		}
 		return m.eval(n.Kid(1), s)
 	}
+	if n.Name == code.Fits {
+		fits, ok, err := m.rbFits(n.Kid(1), a, s)
+		if err != nil {
+			return nil, err
+		}
+		if !ok {
+			return dontKnow("whether a case fits"), nil
+		}
+		return fits, nil
+	}
 	b, err := m.eval(n.Kid(1), s)
 	if err != nil {
 		return nil, err

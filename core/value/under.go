@@ -524,6 +524,10 @@ func textOp(f func(string) string) operator {
 	}
 }
 
+// typeNames are what typeof says of what a value is (ECMAScript 2026, 13.5.3).
+var typeNames = map[Kind]string{Str: "string", Num: "number", Bool: "boolean", Undef: "undefined", Null: "object", Object: "object", List: "object",
+	EnvMap: "object", Instance: "object", Func: "function", Class: "function"}
+
 // operators are the operations on known operands. Names of operators are
 // JavaScript's; the meaning follows the language where they differ.
 var operators = map[string]operator{
@@ -606,7 +610,10 @@ var operators = map[string]operator{
 	},
 	"Number.isFinite": func(a, _ Outcome, _ bool) Outcome { return truth(a.Kind == Num && !a.isNaN() && !math.IsInf(a.Num, 0)) },
 	"typeof": func(a, _ Outcome, _ bool) Outcome {
-		return str(map[Kind]string{Str: "string", Num: "number", Bool: "boolean", Undef: "undefined"}[a.Kind])
+		if name := typeNames[a.Kind]; name != "" {
+			return str(name)
+		}
+		return dontKnow(firstOf(a.Text, "the type of something that is not followed"))
 	},
 	"String": func(a, _ Outcome, py bool) Outcome { return str(a.show(py)) },
 	"Boolean": func(a, _ Outcome, py bool) Outcome {
