@@ -134,7 +134,7 @@ const (
 	Method                 // a function in a class or an object
 	OptionalOp             // ?. or a guarded access
 	Getter                 // a function that is read like a field
-	Address                // the address of a value is handed over (Go); a block (Ruby), a method (Java) as a value
+	Address                // the address of a value is handed over (Go); a block (Ruby), a method (Java) as a value; what is lent to be set (Rust)
 	Symbol                 // a text, or a key, is a symbol (Ruby)
 )
 

@@ -617,6 +617,9 @@ func (c *collector) expr(n *Node, fr frame) {
 	switch n.Kind {
 	case Name:
 		c.f.Names[n.Name]++
+		if c.f.Lang == Rust && n.Flag&Address != 0 { // what it is lent to may set it
+			c.assign(&Node{Kind: Assign, Name: "=", Off: n.Off, End: n.End, Kids: []*Node{n, {Kind: Unknown, Off: n.Off, End: n.End}}}, fr)
+		}
 		return
 	case Member:
 		c.f.Used[n.Name] = true

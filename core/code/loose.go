@@ -1442,10 +1442,26 @@ func (r *loose) fits(subject, pattern *Node) (test *Node, name string, all bool)
 		holds := &Node{Kind: Unary, Name: "holds", Off: pattern.Off, End: pattern.End, Kids: []*Node{subject}}
 		switch pattern.Kids[0].Name {
 		case "Ok", "Some":
-			if x := pattern.Kid(1); x.Is(Name) {
-				name = x.Name
+			x := pattern.Kid(1)
+			switch {
+			case x == nil, x.Is(Name):
+				if x != nil {
+					name = x.Name
+				}
+				return holds, name, false
+			case x.Is(String), x.Is(Number), x.Is(True), x.Is(False): // what is in it is this
+				is := &Node{Kind: Binary, Name: "==", Off: x.Off, End: x.End, Kids: []*Node{subject, x}}
+				return &Node{Kind: Binary, Name: "&&", Off: pattern.Off, End: pattern.End, Kids: []*Node{holds, is}}, "", false
+			case x.Is(Binary) && x.Name == "|":
+				var is *Node
+				for x.Is(Binary) && x.Name == "|" {
+					is = either(&Node{Kind: Binary, Name: "==", Off: x.Off, End: x.End, Kids: []*Node{subject, x.Kid(1)}}, is)
+					x = x.Kid(0)
+				}
+				is = either(&Node{Kind: Binary, Name: "==", Off: x.Off, End: x.End, Kids: []*Node{subject, x}}, is)
+				return &Node{Kind: Binary, Name: "&&", Off: pattern.Off, End: pattern.End, Kids: []*Node{holds, is}}, "", false
 			}
-			return holds, name, false
+			return &Node{Kind: Unknown, Off: pattern.Off, End: pattern.End}, "", false
 		case "Err":
 			return &Node{Kind: Unary, Name: "!", Off: pattern.Off, End: pattern.End, Kids: []*Node{holds}}, "", false
 		}
@@ -1602,8 +1618,21 @@ func (r *loose) ways(subject *Node) []arm {
 			}
 			if r.isN("if") || r.isN("when") { // a condition besides
 				r.pos++
-				r.expr(1)
-				a.test, whole = &Node{Kind: Unknown, Off: off, End: r.end()}, false
+				on := r.expr(1)
+				switch {
+				case r.lang != Rust || on == nil || subject == nil || a.test == nil && !whole:
+					a.test = &Node{Kind: Unknown, Off: off, End: r.end()}
+				default:
+					if bound != "" && bound != "_" {
+						on = replaced(on, bound, subject)
+					}
+					if whole {
+						a.test = on
+					} else {
+						a.test = &Node{Kind: Binary, Name: "&&", Off: off, End: r.end(), Kids: []*Node{a.test, on}}
+					}
+				}
+				whole = false
 			}
 			if whole {
 				a.test = nil
@@ -1677,6 +1706,15 @@ func (r *loose) armBody() *Node {
 			return r.done(n)
 		}
 		e := r.expr(0)
+		if t := r.cur(); e != nil && t.kind == tPunct && assigning[t.text] {
+			r.pos++
+			value := r.expr(0)
+			if t.text == "=" && e.Is(Name) {
+				n.Kids = append(n.Kids, r.done(&Node{Kind: Bind, Off: e.Off, Kids: []*Node{e, value}}))
+				return r.done(n)
+			}
+			e = r.done(&Node{Kind: Assign, Name: t.text, Off: e.Off, Kids: []*Node{e, value}})
+		}
 		if e != nil {
 			n.Kids = append(n.Kids, r.done(&Node{Kind: ExprStmt, Off: e.Off, Kids: []*Node{e}}))
 		}

@@ -203,6 +203,7 @@ func (r *loose) prefix() *Node {
 				}
 			}
 			r.pos++
+			lent := r.lang == Rust && t.text == "&" && r.at(1).kind == tName && r.eatN("mut")
 			least := 13
 			if (r.lang == Ruby || r.lang == PHP) && (t.text == "*" || t.text == "...") { // all that follows is given apart
 				least = 3
@@ -216,7 +217,7 @@ func (r *loose) prefix() *Node {
 				n.Kind, n.Name, n.Kids = Unary, t.text, []*Node{e}
 				return r.done(n)
 			case "&":
-				if r.lang == Ruby || r.lang == PHP { // a block; a variable itself
+				if r.lang == Ruby || r.lang == PHP || lent && e.Is(Name) { // a block; a variable itself
 					e.Flag |= Address
 				}
 			case "~":

@@ -178,6 +178,7 @@ var Servers = map[string]Server{
 	"node options":      {Host: "any", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
 	"fastify":           {Host: "loopback", EmptyHost: "any", NilPort: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
 	"hono":              {Host: "any", EmptyHost: "any", Port: 3000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Hex: true},
+	"srvx":              {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "HOST", EmptyEnv: "exits", NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"gunicorn":          {Early: true, Host: "loopback", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"uvicorn":           {Early: true, LooksUp: true, Host: "loopback", EmptyHost: "any", Port: 8000, PortEnv: "UVICORN_PORT", HostEnv: "UVICORN_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"uvicorn.run":       {LooksUp: true, Host: "loopback", EmptyHost: "any", Port: 8000, NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},

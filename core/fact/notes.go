@@ -16,6 +16,7 @@ var Notes = []Note{
 	{"node options", "listen({ port, host }), ws, hapi", "Node.js 20.20", measured},
 	{"fastify", "Fastify", "5.12", measured},
 	{"hono", "@hono/node-server", "2.1", measured},
+	{"srvx", "serve of srvx and of h3 2", "srvx 1.0, h3 2.0", measured},
 	{"apollo", "startStandaloneServer of Apollo Server", "5", "Apollo Server, \"startStandaloneServer\""},
 	{"grpc", "@grpc/grpc-js, grpcio", "1.76", "gRPC, \"Server\""},
 	{"next", "next start", "16", "Next.js, \"next CLI\""},

@@ -308,7 +308,12 @@ func (m *machine) goDecodesItself(t *goType) bool {
 // that its type takes.
 func (m *machine) goSetText(c *goCell, t *goType, text, sep string, base int) (fit bool, err error) {
 	if m.goDecodesItself(t) {
-		return false, giveUp("a field that decodes itself")
+		own := t.pkg.methods[t.name]
+		if own["UnmarshalText"] == nil || own["Decode"] != nil || own["Set"] != nil {
+			return false, giveUp("a field that decodes itself")
+		}
+		bad, err := m.goTakes(c, t, "UnmarshalText", text)
+		return bad == "", err
 	}
 	switch u := t.under(); {
 	case t == tLength:

@@ -2,6 +2,7 @@ package trace
 
 import (
 	"cmp"
+	"encoding/json"
 	"go/token"
 	"math"
 	"net/netip"
@@ -1273,6 +1274,40 @@ func (m *machine) goDecoded(from any, into goValue, json bool, at spot, s *goSco
 	return []goValue{{nil, nil}}, true, nil
 }
 
+// scalarJSON is a text, a number or a truth as JSON has it; ok is false for the rest.
+func scalarJSON(x any) (text string, ok bool) {
+	switch x := x.(type) {
+	case string:
+		b, err := json.Marshal(x)
+		return string(b), err == nil
+	case integer, bool:
+		return show(x), true
+	}
+	return "", false
+}
+
+// goTakes lets a value of a type of the program take what was read by itself; bad is the
+// error that it gives (Go 1.26, "encoding", TextUnmarshaler; "encoding/json", Unmarshaler).
+func (m *machine) goTakes(c *goCell, t *goType, method, text string) (bad string, err error) {
+	f := m.goFound(goValue{c, pointerTo(t)}, c, method)
+	if f == nil {
+		return "", giveUp("what %s does with data", method)
+	}
+	out, err := m.goCall(f, []goValue{{text, tBytes}}, spot{})
+	switch {
+	case err != nil:
+		return "", err
+	case len(out) != 1:
+		return "", giveUp("what %s does with data", method)
+	case out[0].v == nil:
+		return "", nil
+	}
+	if o, ok := out[0].v.(*opaque); ok && !o.certain() {
+		return "", undecided("whether %s takes what was read", method)
+	}
+	return "the data is not taken by " + method, nil
+}
+
 // goFillIn puts data into a variable of its type; bad says what does not fit.
 func (m *machine) goFillIn(c *goCell, x any, json bool, s *goScope, depth int) (bad string, err error) {
 	if depth > 20 {
@@ -1289,10 +1324,23 @@ func (m *machine) goFillIn(c *goCell, x any, json bool, s *goScope, depth int) (
 		return "", nil
 	}
 	if t != nil && t.pkg != nil {
-		for _, name := range []string{"UnmarshalJSON", "UnmarshalYAML", "UnmarshalText", "UnmarshalTOML"} {
-			if t.pkg.methods[t.name][name] != nil {
+		own := t.pkg.methods[t.name]
+		for _, name := range []string{"UnmarshalJSON", "UnmarshalYAML", "UnmarshalTOML"} {
+			if own[name] == nil {
+				continue
+			}
+			raw, plain := scalarJSON(x)
+			if name != "UnmarshalJSON" || !json || !plain {
 				return "", giveUp("what %s does with data", name)
 			}
+			return m.goTakes(c, t, name, raw)
+		}
+		if own["UnmarshalText"] != nil {
+			text, isText := x.(string)
+			if !isText {
+				return "", giveUp("what UnmarshalText does with data")
+			}
+			return m.goTakes(c, t, "UnmarshalText", text)
 		}
 	}
 	wrong := func() (string, error) { return "cannot unmarshal data into " + t.String(), nil }

@@ -210,6 +210,7 @@ func TestLanguages(t *testing.T) {
 		{"s.js", "Promise.resolve('{\"p\": 8}').then(JSON.parse).then((v) => v.p + 1).then(Number).then(null).then((n) => probe(n));\n", "", "9"},
 		{"s.rb", "cfg = { server: { port: 80, host: 'h' }, tags: [1, 2, 3] }\nr = case cfg\nin { server: { port: String } } then 1\nin { server: { port: 1..99 => p, host: }, tags: [first, *rest] } if first == 1\n  \"#{p}#{host}#{rest.sum}\"\nend\ncfg => { tags: [*, last] }\nk = case [1, nil, :a]\nin [_] | [_, _] then 1\nin Integer => n, nil, :a | :b then n + 5\nend\nprobe(r, last, k)\n", "", "\"80h5\" 3 6"},
 		{"s.rb", "P = Struct.new(:x, :y)\none = 1\nr = case P.new(1, 2)\nin P[x, 5] then x\nin P(x: ^one, y:) then y * 10\nend\ne = case {}\nin {} then 'none'\nend\nw = case { a: 1, b: 2 }\nin { a:, **nil } then 1\nin { a:, **more } then more.size + 5\nend\nbegin\n  case 5\n  in String then 1\n  end\nrescue NoMatchingPatternError\n  probe(r, e, w)\nend\n", "", "20 \"none\" 6"},
+		{"s.py", "from urllib.parse import urlsplit, urlparse\nu = urlsplit('TCP://me:pw@[::1]:81/a?b#c')\nv = urlparse('http://Dome.example/x;y?q=1')\nscheme, netloc, path, query, frag = u\nprobe(u.scheme, u.hostname, u.port, path, u.username, u[1], v.hostname, v.port, v.params, len(v), urlsplit('dome:80').path, urlsplit('//h:7').port)\n", "", "\"tcp\" \"::1\" 81 \"/a\" \"me\" \"me:pw@[::1]:81\" \"dome.example\" null \"y\" 6 \"80\" 7"},
 	} {
 		env := map[string]string{}
 		if k, v, ok := strings.Cut(c.env, "="); ok {

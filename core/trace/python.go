@@ -468,6 +468,16 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		if f.path != "decouple.Config()" {
 			return m.decoupled(args, keys, at)
 		}
+	case "urllib.parse.urlsplit", "urllib.parse.urlparse":
+		scheme := ""
+		if v, ok := arg(1).(string); ok && len(args) > 1 {
+			scheme = v
+		} else if v, ok := keys["scheme"].(string); ok {
+			scheme = v
+		}
+		if text, ok := arg(0).(string); ok {
+			return pyURL(text, scheme, strings.HasSuffix(f.path, "urlparse")), true, nil
+		}
 	case "starlette.datastructures.CommaSeparatedStrings": // a list (Starlette 0.26, "Configuration")
 		if text, ok := arg(0).(string); ok && !strings.ContainsAny(text, "\"'\\") {
 			l := &list{}

@@ -326,6 +326,29 @@ func (e *Eval) rustBound(n *code.Node, s *code.Scope) bool {
 	return false
 }
 
+// rustSets is the method of the tree that sets the field of a variable: it is called on
+// that variable in the same function; empty where there is none.
+func (e *Eval) rustSets(n *code.Node, s *code.Scope) string {
+	of := n.Kid(0)
+	if !of.Is(code.Name) || of.Name == "self" {
+		return ""
+	}
+	for _, call := range s.File.Calls {
+		callee := call.Node.Kid(0)
+		if call.Scope.Func != s.Func || !callee.Is(code.Member) || !callee.Kid(0).Is(code.Name) || callee.Kids[0].Name != of.Name {
+			continue
+		}
+		for _, f := range e.rustFiles(s.File) {
+			for _, set := range f.Sets {
+				if fn := set.Scope.Func; fn != nil && fn.Name == callee.Name && set.Node.Is(code.Member) && set.Node.Name == n.Name && set.Node.Kid(0).Is(code.Name) && set.Node.Kids[0].Name == "self" {
+					return callee.Name
+				}
+			}
+		}
+	}
+	return ""
+}
+
 // rustImports reports whether a file uses something of a module.
 func (e *Eval) rustImports(f *code.File, module string) bool {
 	for _, i := range f.Imports {
@@ -527,6 +550,9 @@ func (e *Eval) rustMember(n *code.Node, s *code.Scope, c *context) *Value {
 				}
 			}
 		}
+	}
+	if method := e.rustSets(n, s); method != "" {
+		return unknown("what "+method+" makes of "+n.Name, at)
 	}
 	base := e.expr(n.Kid(0), s, c)
 	switch {
