@@ -23,6 +23,7 @@ type aside struct {
 	tries int
 	block bool // of Ruby
 	funcs int  // functions of the tree that it is in
+	wary  bool // what is handed to what is not followed may be changed there
 }
 
 type target struct {
@@ -95,7 +96,7 @@ func (m *machine) calmed(f *function, v any, err error) (any, error) {
 		return v, err
 	}
 	x := m.inside(f, 1)
-	if x.fails || len(x.sets) > 0 {
+	if x.fails || x.ends || len(x.sets) > 0 {
 		return v, err
 	}
 	return dontKnow(err.Error()), nil
@@ -113,9 +114,11 @@ func (m *machine) turned(f *function, name string) {
 	}
 }
 
+// opens reports whether the program may be followed on after something that is not known
+// or not understood, where it changes nothing else.
 func opens(err error) bool {
 	s, ok := err.(*stop)
-	return ok && s.open
+	return ok && !s.over
 }
 
 // forget sets what may have been set to what is not known.
@@ -394,6 +397,9 @@ func (x *aside) call(n *code.Node) {
 			a = a.Kid(0)
 		}
 		x.expr(a)
+		if x.wary && a.Is(code.Name) && !x.own[a.Name] && !quiet[callee.Name] {
+			x.lends(a)
+		}
 		if a.Is(code.Func) && louder(a) {
 			x.fails = true
 		}
@@ -483,6 +489,23 @@ func (x *aside) call(n *code.Node) {
 		}
 	}
 	x.fails = x.fails || loud[name] || changes || x.m.declares(name)
+}
+
+// lends notes that a variable is handed over: what it holds may be changed there, and in
+// PHP the variable too.
+func (x *aside) lends(a *code.Node) {
+	c := x.s.find(a.Name)
+	if c == nil {
+		return
+	}
+	switch c.v.(type) {
+	case *object, *list, *envMap:
+		x.fails = true
+	default:
+		if x.s.php() {
+			x.sets = append(x.sets, target{a, x.s})
+		}
+	}
 }
 
 // handsOver reports whether a call is given a function.

@@ -1417,7 +1417,7 @@ func (m *machine) parseJSON(s string) (any, error) {
 		return nil, giveUp("JSON")
 	}
 	if strings.Count(s, "[")+strings.Count(s, "{") > 200 {
-		return nil, giveUp("data that is nested too deep")
+		return nil, spent("data that is nested too deep")
 	}
 	v, err := read()
 	if err != nil {

@@ -278,7 +278,7 @@ func (m *machine) remembered(f *function, this any, args []any, keys map[string]
 // invoke runs a function of the tree.
 func (m *machine) invoke(f *function, this any, args []any, keys map[string]any, at spot) (any, error) {
 	if m.depth++; m.depth > maxDepth {
-		return nil, giveUp("functions that call each other without end")
+		return nil, spent("functions that call each other without end")
 	}
 	defer func() { m.depth-- }()
 	if f.scope.ruby() {

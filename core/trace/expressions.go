@@ -72,7 +72,7 @@ func (m *machine) chain(n *code.Node, s *scope) (v any, cut bool, err error) {
 		return nil, false, err
 	}
 	if m.depth++; m.depth > maxDepth*3 {
-		return nil, false, giveUp("nested too deep")
+		return nil, false, spent("nested too deep")
 	}
 	defer func() { m.depth-- }()
 	if s.ruby() {
@@ -178,7 +178,7 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 				b.WriteString(show(v))
 			}
 			if b.Len() > maxText {
-				return nil, giveUp("a text that is too long")
+				return nil, spent("a text that is too long")
 			}
 		}
 		return b.String(), nil
@@ -265,7 +265,7 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 				l.items = append(l.items, v)
 			}
 			if len(l.items) > maxItems {
-				return nil, giveUp("a list that is too long")
+				return nil, spent("a list that is too long")
 			}
 		}
 		return l, nil
@@ -908,7 +908,7 @@ func jsOperate(name string, a, b any) (any, error) {
 		if textA || textB || plainObject(a) || plainObject(b) {
 			s := show(a) + show(b)
 			if len(s) > maxText {
-				return nil, giveUp("a text that is too long")
+				return nil, spent("a text that is too long")
 			}
 			return s, nil
 		}
@@ -1010,7 +1010,7 @@ func (m *machine) pyEqual(a, b any, s *scope, n *code.Node) (same, done bool, er
 		return yes, true, nil
 	}
 	if m.depth++; m.depth > maxDepth {
-		return false, false, giveUp("nested too deep")
+		return false, false, spent("nested too deep")
 	}
 	defer func() { m.depth-- }()
 	if err := m.step(); err != nil {
@@ -1068,7 +1068,7 @@ func setOperate(name string, a, b *list) (any, error) {
 		return false, nil
 	}
 	if len(a.items)+len(b.items) > 1<<10 {
-		return nil, giveUp("a set that is too long")
+		return nil, spent("a set that is too long")
 	}
 	rest := func(a, b *list, in bool) (list []any, err error) {
 		for _, v := range a.items {
@@ -1116,7 +1116,7 @@ func pyOperate(name string, a, b any) (any, error) {
 		switch {
 		case name == "+" && isText:
 			if len(x)+len(y) > maxText {
-				return nil, giveUp("a text that is too long")
+				return nil, spent("a text that is too long")
 			}
 			return x + y, nil
 		case name == "%":
@@ -1405,7 +1405,7 @@ func (m *machine) comprehension(n *code.Node, s *scope) (any, error) {
 		}
 		if !pair {
 			if l.items = append(l.items, v); len(l.items) > maxItems {
-				return giveUp("a list that is too long")
+				return spent("a list that is too long")
 			}
 			return nil
 		}

@@ -81,7 +81,7 @@ func (m *machine) goCalmed(f *goClosure, frame *goFrame, unknown error) ([]goVal
 		}
 	}
 	x.node(f.body)
-	if x.fails || len(x.sets) > 0 || len(frame.deferred) > 0 {
+	if x.fails || x.ends || len(x.sets) > 0 || len(frame.deferred) > 0 {
 		return nil, unknown
 	}
 	var out []goValue

@@ -243,7 +243,7 @@ func (m *machine) goCall(f *goClosure, args []goValue, at spot) (out []goValue, 
 	}
 	if m.frames++; m.frames > maxDepth {
 		m.frames--
-		return nil, giveUp("functions that call each other without end")
+		return nil, spent("functions that call each other without end")
 	}
 	defer func() { m.frames-- }()
 	if f.body == nil {
@@ -618,7 +618,7 @@ func (m *machine) goLanguage(name string, e *ast.CallExpr, s *goScope) ([]goValu
 			a = append(a, &goCell{v: v, t: elem})
 		}
 		if len(a) > maxItems {
-			return nil, giveUp("a list that is too long")
+			return nil, spent("a list that is too long")
 		}
 		if t == nil {
 			t = &goType{kind: goSlice, elem: elem}
@@ -1295,7 +1295,7 @@ func (m *machine) goSprintf(format string, args []goValue, at spot) (any, []goVa
 			}
 		}
 		if b.WriteString(text); b.Len() > maxText {
-			return nil, nil, giveUp("a text that is too long")
+			return nil, nil, spent("a text that is too long")
 		}
 	}
 	if next < len(args) {

@@ -54,7 +54,7 @@ func (m *machine) goEval(e ast.Expr, s *goScope) (goValue, error) {
 	}
 	if m.depth++; m.depth > maxDepth*10 {
 		m.depth--
-		return goValue{}, giveUp("nested too deep")
+		return goValue{}, spent("nested too deep")
 	}
 	defer func() { m.depth-- }()
 	switch e := e.(type) {
@@ -796,7 +796,7 @@ func (m *machine) goOperate(op token.Token, a, b goValue, e *ast.BinaryExpr, s *
 		}
 		if op == token.ADD {
 			if len(x)+len(y) > maxText {
-				return goValue{}, giveUp("a text that is too long")
+				return goValue{}, spent("a text that is too long")
 			}
 			return goValue{x + y, t}, m.use(len(x) + len(y))
 		}
@@ -1035,7 +1035,7 @@ func (m *machine) goLiteral(e *ast.CompositeLit, t *goType, s *goScope) (goValue
 				}
 				n, ok := k.v.(integer)
 				if !ok || n < 0 || n > maxItems {
-					return goValue{}, giveUp("a list that is too long")
+					return goValue{}, spent("a list that is too long")
 				}
 				next, x = int(n), kv.Value
 			}
@@ -1111,6 +1111,9 @@ func (m *machine) goLiteral(e *ast.CompositeLit, t *goType, s *goScope) (goValue
 			o.set(name, m.goOld(v, 0))
 		}
 		return goValue{o, t}, nil
+	}
+	if len(e.Elts) == 0 { // nothing is done to make it
+		return goValue{dontKnow("a value of a type that is not followed"), t}, nil
 	}
 	return goValue{}, giveUp("a value of a type that is not followed")
 }
@@ -1265,12 +1268,8 @@ func (m *machine) goSeveral(e ast.Expr, count int, s *goScope) ([]goValue, error
 	if err != nil {
 		return nil, err
 	}
-	if len(list) == 1 && count > 1 {
-		if _, ok := list[0].v.(*opaque); ok { // from outside
-			for len(list) < count {
-				list = append(list, goValue{dontKnow("one of several results"), nil})
-			}
-		}
+	for len(list) > 0 && len(list) < count { // from outside
+		list = append(list, goValue{dontKnow("one of several results"), nil})
 	}
 	if len(list) < count {
 		return nil, giveUp("several results")

@@ -771,7 +771,7 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 			return give(strings.ContainsRune(t, rune(n)), tBool)
 		case "strings.Repeat":
 			if n < 0 || int(n)*len(t) > maxText {
-				return nil, true, giveUp("a text that is too long")
+				return nil, true, spent("a text that is too long")
 			}
 			return give(strings.Repeat(t, int(n)), tString)
 		case "strings.ToTitle":
@@ -992,12 +992,15 @@ func (m *machine) goShared(f *opaque, args []goValue, at spot, s *goScope) (list
 	case of == "strings.Builder" || of == "bytes.Buffer":
 		old, _ := o.get("text")
 		t, _ := old.(string)
+		blank, unclear := old.(*opaque) // something was written that is not known
 		switch name {
 		case "WriteByte", "WriteRune", "WriteString", "Write":
+			given := []goValue{{integer(1), tInt}, {nil, nil}}
 			switch x := arg(0).v.(type) {
 			case integer:
 				if name == "WriteByte" {
 					t += string([]byte{byte(x)})
+					given = given[1:]
 				} else {
 					t += string(rune(x))
 				}
@@ -1005,28 +1008,42 @@ func (m *machine) goShared(f *opaque, args []goValue, at spot, s *goScope) (list
 				t += x
 			case *content:
 				t += x.text
+			case *goList:
+				b, known := goByteText(x)
+				if t += b; !known {
+					blank, unclear = dontKnow("a text that is written"), true
+				}
 			default:
-				return nil, true, giveUp("a text that is written")
+				blank, unclear = dontKnow("a text that is written"), true
 			}
 			if len(t) > maxText {
-				return nil, true, giveUp("a text that is too long")
+				return nil, true, spent("a text that is too long")
+			}
+			if unclear {
+				o.set("text", blank)
+				return given, true, nil
 			}
 			o.set("text", t)
-			if name == "WriteByte" {
-				return []goValue{{nil, nil}}, true, m.use(len(t) / 8)
+			if name != "WriteByte" {
+				given[0].v = integer(len(t))
 			}
-			return []goValue{{integer(len(t)), tInt}, {nil, nil}}, true, m.use(len(t) / 8)
-		case "String":
+			return given, true, m.use(len(t) / 8)
+		case "String", "Len", "Bytes":
+			if unclear {
+				return []goValue{{blank, map[string]*goType{"String": tString, "Len": tInt, "Bytes": tBytes}[name]}}, true, nil
+			}
+			switch name {
+			case "Len":
+				return []goValue{{integer(len(t)), tInt}}, true, nil
+			case "Bytes":
+				return []goValue{{t, tBytes}}, true, nil
+			}
 			return []goValue{{t, tString}}, true, nil
-		case "Len":
-			return []goValue{{integer(len(t)), tInt}}, true, nil
 		case "Reset":
 			o.set("text", "")
 			return nil, true, nil
 		case "Grow":
 			return nil, true, nil
-		case "Bytes":
-			return []goValue{{t, tBytes}}, true, nil
 		}
 	case of == "sync.Once" && name == "Do":
 		if o.cells["done"] != nil {
@@ -1274,6 +1291,19 @@ func (m *machine) goDecoded(from any, into goValue, json bool, at spot, s *goSco
 	return []goValue{{nil, nil}}, true, nil
 }
 
+// goByteText is the text of a list of bytes; known is false where one of them is not known.
+func goByteText(l *goList) (text string, known bool) {
+	b := make([]byte, 0, len(l.a))
+	for _, c := range l.a {
+		n, ok := c.v.v.(integer)
+		if !ok {
+			return "", false
+		}
+		b = append(b, byte(n))
+	}
+	return string(b), true
+}
+
 // scalarJSON is a text, a number or a truth as JSON has it; ok is false for the rest.
 func scalarJSON(x any) (text string, ok bool) {
 	switch x := x.(type) {
@@ -1311,7 +1341,7 @@ func (m *machine) goTakes(c *goCell, t *goType, method, text string) (bad string
 // goFillIn puts data into a variable of its type; bad says what does not fit.
 func (m *machine) goFillIn(c *goCell, x any, json bool, s *goScope, depth int) (bad string, err error) {
 	if depth > 20 {
-		return "", giveUp("nested too deep")
+		return "", spent("nested too deep")
 	}
 	if err := m.step(); err != nil {
 		return "", err

@@ -4,6 +4,8 @@ import (
 	"go/ast"
 	"go/token"
 	"strings"
+
+	"ubique/core/place"
 )
 
 // goLeave leaves a loop, a switch or a function.
@@ -24,12 +26,56 @@ func (m *machine) goBlock(list []ast.Stmt, s *goScope) error {
 }
 
 func (m *machine) goStmt(x ast.Stmt, s *goScope, label string) error {
+	err := m.goStatement(x, s, label)
+	if _, stopped := err.(*stop); !stopped {
+		return err
+	}
+	err = placed(err, func() place.Span { return s.file.f.At(s.file.spot(x).n) })
+	return m.goStepOver(err, x, s)
+}
+
+// goStepOver goes on behind a statement that could not be followed, where it changes
+// nothing but variables: these are not known from then on.
+func (m *machine) goStepOver(unknown error, x ast.Stmt, s *goScope) error {
+	if !opens(unknown) {
+		return unknown
+	}
+	y := m.goAside(s, 0, x)
+	if y.fails || y.ends {
+		return unknown
+	}
+	var made []ast.Expr
+	switch x := x.(type) {
+	case *ast.AssignStmt:
+		if x.Tok == token.DEFINE {
+			made = x.Lhs
+		}
+	case *ast.DeclStmt:
+		for _, spec := range x.Decl.(*ast.GenDecl).Specs {
+			v, ok := spec.(*ast.ValueSpec)
+			if !ok {
+				return unknown
+			}
+			for _, n := range v.Names {
+				made = append(made, n)
+			}
+		}
+	}
+	for _, e := range made {
+		if id, ok := e.(*ast.Ident); ok && id.Name != "_" {
+			s.declare(id.Name, goValue{dontKnow(unknown.Error()), nil}, nil)
+		}
+	}
+	return m.goForget(y.sets, s, unknown)
+}
+
+func (m *machine) goStatement(x ast.Stmt, s *goScope, label string) error {
 	if err := m.step(); err != nil {
 		return err
 	}
 	if m.depth++; m.depth > maxDepth*10 {
 		m.depth--
-		return giveUp("nested too deep")
+		return spent("nested too deep")
 	}
 	defer func() { m.depth-- }()
 	switch x := x.(type) {
@@ -365,7 +411,9 @@ func (m *machine) goReturn(x *ast.ReturnStmt, s *goScope) error {
 			}
 			v, err := m.goWant(e, t, s)
 			if err != nil {
-				return err
+				if v, err = m.goResult(err, e, t, s); err != nil {
+					return err
+				}
 			}
 			values = append(values, goCopy(v))
 		}
@@ -381,6 +429,21 @@ func (m *machine) goReturn(x *ast.ReturnStmt, s *goScope) error {
 		c.v = v
 	}
 	return leave
+}
+
+// goResult is a result that could not be worked out, where nothing else hangs on it: an
+// error that is made is one, whatever it says.
+func (m *machine) goResult(unknown error, e ast.Expr, t *goType, s *goScope) (goValue, error) {
+	if !opens(unknown) {
+		return goValue{}, unknown
+	}
+	if x := m.goAside(s, 0, &ast.ExprStmt{X: e}); x.fails || x.ends {
+		return goValue{}, unknown
+	}
+	if t.is(goInterface) && t.name == "error" {
+		return goValue{&goFault{msg: unknown.Error()}, t}, nil
+	}
+	return goValue{dontKnow(unknown.Error()), t}, nil
 }
 
 // goTurn says what an error of a turn does to its loop: it goes on, it ends, or the
@@ -534,7 +597,7 @@ func (m *machine) goRange(x *ast.RangeStmt, s *goScope, label string) error {
 	case integer:
 		for i := range c {
 			if i > maxItems {
-				return giveUp("a loop that is too long")
+				return spent("a loop that is too long")
 			}
 			t := over.t
 			if t == nil || t.kind == goUntyped {

@@ -7,10 +7,12 @@ import (
 	"go/token"
 	"math"
 	"path"
+	"slices"
 	"strconv"
 	"strings"
 
 	"ubique/core/code"
+	"ubique/core/place"
 	"ubique/core/source"
 	"ubique/core/value"
 )
@@ -380,20 +382,27 @@ func goBuilt(name string, tree *ast.File) bool {
 			return false
 		}
 	}
+	var lines []string
 	for _, group := range tree.Comments {
 		if group.Pos() >= tree.Package {
 			break
 		}
 		for _, c := range group.List {
-			if !constraint.IsGoBuild(c.Text) {
-				continue
-			}
-			x, err := constraint.Parse(c.Text)
-			if err == nil && !x.Eval(func(tag string) bool {
-				return tag == "linux" || tag == "amd64" || tag == "unix" || tag == "gc" || strings.HasPrefix(tag, "go1.")
-			}) {
-				return false
-			}
+			lines = append(lines, c.Text)
+		}
+	}
+	if slices.ContainsFunc(lines, constraint.IsGoBuild) { // it beats lines of the older form
+		lines = slices.DeleteFunc(lines, func(l string) bool { return !constraint.IsGoBuild(l) })
+	}
+	for _, l := range lines {
+		if !constraint.IsGoBuild(l) && !constraint.IsPlusBuild(l) {
+			continue
+		}
+		x, err := constraint.Parse(l)
+		if err == nil && !x.Eval(func(tag string) bool {
+			return tag == "linux" || tag == "amd64" || tag == "unix" || tag == "gc" || strings.HasPrefix(tag, "go1.")
+		}) {
+			return false
 		}
 	}
 	return true
@@ -510,7 +519,20 @@ func (m *machine) goGeneral(d *ast.GenDecl, s *goScope, top bool) (lazy []*goCel
 							return nil
 						}
 						done = true
-						return run(cells)
+						err := run(cells)
+						if err == nil {
+							return nil
+						}
+						err = placed(err, func() place.Span { return g.f.At(g.spot(spec).n) })
+						if x := m.goAside(s, 1, &ast.DeclStmt{Decl: &ast.GenDecl{Tok: token.VAR, Specs: []ast.Spec{spec}}}); !opens(err) || x.fails || x.ends {
+							return err
+						}
+						for _, c := range cells { // nothing else hangs on it
+							if c.v.v == nil {
+								c.v = goValue{dontKnow(err.Error()), c.t}
+							}
+						}
+						return nil
 					}
 					lazy = append(lazy, cells[j])
 				}
@@ -727,7 +749,7 @@ func (m *machine) goMade(t *goType, e ast.Expr, s *goScope) error {
 func (m *machine) goTypeOf(e ast.Expr, s *goScope) (*goType, error) {
 	if m.depth++; m.depth > maxDepth*10 {
 		m.depth--
-		return nil, giveUp("nested too deep")
+		return nil, spent("nested too deep")
 	}
 	defer func() { m.depth-- }()
 	switch e := e.(type) {
@@ -967,7 +989,7 @@ func (m *machine) goZero(t *goType, s *goScope) (goValue, error) {
 	}
 	if m.depth++; m.depth > maxDepth*10 {
 		m.depth--
-		return goValue{}, giveUp("nested too deep")
+		return goValue{}, spent("nested too deep")
 	}
 	defer func() { m.depth-- }()
 	switch u := t.under(); u.kind {

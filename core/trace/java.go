@@ -442,7 +442,7 @@ func jvTyped(typ string, v any) any {
 // jvConstruct makes what an object of a class holds.
 func (m *machine) jvConstruct(c *class, o *object, args []any, at spot) error {
 	if m.depth++; m.depth > maxDepth {
-		return giveUp("nested too deep")
+		return spent("nested too deep")
 	}
 	defer func() { m.depth-- }()
 	fields := func() error {
@@ -614,7 +614,7 @@ func (m *machine) jvInvoke(f *function, this any, args []any, at spot) (any, err
 		return f.native(m, this, args, nil, at)
 	}
 	if m.depth++; m.depth > maxDepth {
-		return nil, giveUp("functions that call each other without end")
+		return nil, spent("functions that call each other without end")
 	}
 	defer func() { m.depth-- }()
 	if f.bound { // a lambda
@@ -1835,7 +1835,7 @@ func (m *machine) jvOperate(name string, a, b any, s *scope, at spot) (any, erro
 				return dontKnow("a text with what is not known"), nil
 			}
 			if len(p)+len(q) > maxText {
-				return nil, giveUp("a text that is too long")
+				return nil, spent("a text that is too long")
 			}
 			return p + q, nil
 		}

@@ -684,7 +684,7 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 			to++
 		}
 		if !ok1 || !ok2 || to-from > maxItems {
-			return nil, true, giveUp("a range that is too long")
+			return nil, true, spent("a range that is too long")
 		}
 		l := &list{}
 		for i := from; i < to; i++ {
@@ -1311,7 +1311,7 @@ func (m *machine) jvSpecial(b *object, name string, args []any, s *scope, at spo
 				return nil, true, undecided("a text with what is not known")
 			}
 			if len(text)+len(add) > maxText {
-				return nil, true, giveUp("a text that is too long")
+				return nil, true, spent("a text that is too long")
 			}
 			if i, isInt := arg(0).(integer); name == "insert" && isInt && i >= 0 && int(i) <= len(text) {
 				b.set("text", text[:i]+add+text[i:])
@@ -1631,7 +1631,7 @@ func (m *machine) jvString(b, name string, args []any, s *scope, at spot) (any, 
 	case "repeat":
 		n, ok := arg(0).(integer)
 		if !ok || n < 0 || len(b)*int(n) > maxText {
-			return nil, true, giveUp("a text that is too long")
+			return nil, true, spent("a text that is too long")
 		}
 		return strings.Repeat(b, int(n)), true, nil
 	case "lines":
@@ -1702,7 +1702,7 @@ func (m *machine) jvList(b *list, name string, args []any, s *scope, at spot) (a
 		return len(b.items) == 0, true, nil
 	case "add", "addLast", "offer", "addFirst", "push", "offerLast":
 		if len(b.items) > maxItems {
-			return nil, true, giveUp("a list that is too long")
+			return nil, true, spent("a list that is too long")
 		}
 		x := arg(0)
 		if len(args) == 2 {

@@ -212,7 +212,7 @@ func (m *machine) convict(schema *object, at spot) (any, error) {
 	var grow func(spec, into *object, prefix string, depth int) error
 	grow = func(spec, into *object, prefix string, depth int) error {
 		if depth > 20 {
-			return giveUp("a schema that is nested too deep")
+			return spent("a schema that is nested too deep")
 		}
 		if err := m.use(64 * len(spec.keys)); err != nil {
 			return err

@@ -202,7 +202,7 @@ func (m *machine) together(p string, args []any) (v any, done bool, err error) {
 // there, or beside it. Lists are joined, or taken place by place.
 func (m *machine) mergeInto(into, from *object, over, joins bool, depth int) error {
 	if depth > 40 {
-		return giveUp("nested too deep")
+		return spent("nested too deep")
 	}
 	for _, k := range from.keys {
 		if err := m.step(); err != nil {

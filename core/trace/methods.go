@@ -703,7 +703,7 @@ func (m *machine) jsText(b, name string, args []any, s *scope, at spot) (any, bo
 	case "repeat":
 		f, _ := toNumber(at2(args, 0))
 		if !(f >= 0) || float64(len(b))*f > maxText || f > maxText {
-			return nil, true, giveUp("a text that is too long")
+			return nil, true, spent("a text that is too long")
 		}
 		return strings.Repeat(b, int(f)), true, nil
 	case "padStart", "padEnd":
@@ -956,7 +956,7 @@ func (m *machine) jsList(b *list, name string, args []any, s *scope, at spot) (a
 	switch name {
 	case "push":
 		if len(b.items)+len(args) > maxItems {
-			return nil, true, giveUp("a list that is too long")
+			return nil, true, spent("a list that is too long")
 		}
 		b.items = append(b.items, args...)
 		return float64(len(b.items)), true, nil

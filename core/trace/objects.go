@@ -1186,7 +1186,7 @@ func (m *machine) class(n *code.Node, s *scope) (*class, error) {
 // create makes an object of a class.
 func (m *machine) create(c *class, args []any, keys map[string]any, at spot) (any, error) {
 	if m.depth++; m.depth > maxDepth*2 {
-		return nil, giveUp("nested too deep")
+		return nil, spent("nested too deep")
 	}
 	defer func() { m.depth-- }()
 	if c.meta != nil {

@@ -84,7 +84,7 @@ func phKeyOf(k string) any {
 // phPush adds an element behind all that have a number.
 func (m *machine) phPush(o *object, v any) error {
 	if len(o.keys) > maxItems {
-		return giveUp("a list that is too long")
+		return spent("a list that is too long")
 	}
 	next := int64(0)
 	for _, k := range o.keys {
@@ -470,7 +470,7 @@ func (m *machine) phInclude(name string, s *scope) (any, error) {
 		return nil, giveUp("%s could not be read", name)
 	}
 	if m.depth++; m.depth > maxDepth {
-		return nil, giveUp("files that load each other without end")
+		return nil, spent("files that load each other without end")
 	}
 	defer func() { m.depth-- }()
 	m.ph().loaded[name] = true
@@ -1062,7 +1062,7 @@ func (m *machine) phNode(n *code.Node, s *scope) (v any, done bool, err error) {
 			}
 			b.WriteString(text)
 			if b.Len() > maxText {
-				return nil, true, giveUp("a text that is too long")
+				return nil, true, spent("a text that is too long")
 			}
 		}
 		return b.String(), true, nil
@@ -1424,7 +1424,7 @@ func (m *machine) phInvokeKeys(f *function, this any, args []any, keys map[strin
 		return f.native(m, this, args, keys, at)
 	}
 	if m.depth++; m.depth > maxDepth {
-		return nil, giveUp("functions that call each other without end")
+		return nil, spent("functions that call each other without end")
 	}
 	defer func() { m.depth-- }()
 	s := &scope{vars: map[string]*cell{}, up: f.scope, module: f.scope.module, this: this, fn: f, own: true, static: f.scope.module.file.Funcs[f.node], given: args}
@@ -2292,7 +2292,7 @@ func (m *machine) phOperate(name string, a, b any, s *scope, at spot) (any, erro
 			return dontKnow("a text with what is not known"), nil
 		}
 		if len(p)+len(q) > maxText {
-			return nil, giveUp("a text that is too long")
+			return nil, spent("a text that is too long")
 		}
 		return p + q, nil
 	}

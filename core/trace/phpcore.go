@@ -526,7 +526,7 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 	case "str_repeat":
 		n := phInt(arg(1))
 		if n < 0 || len(text(0))*int(n) > maxText {
-			return nil, true, giveUp("a text that is too long")
+			return nil, true, spent("a text that is too long")
 		}
 		return strings.Repeat(text(0), int(n)), true, nil
 	case "str_pad":
@@ -732,7 +732,7 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 		o := phArray()
 		for i, p := range parts {
 			if i > maxItems {
-				return nil, true, giveUp("a list that is too long")
+				return nil, true, spent("a list that is too long")
 			}
 			o.set(strconv.Itoa(i), p)
 		}

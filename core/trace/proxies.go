@@ -57,7 +57,7 @@ func (m *machine) iterated(o *object, s *scope) (list1 []any, done bool, err err
 			x, _ := step.get("value")
 			list1 = append(list1, x)
 		}
-		return nil, true, giveUp("a list that is too long")
+		return nil, true, spent("a list that is too long")
 	}
 	list1, err = m.items(v, s)
 	return list1, true, err

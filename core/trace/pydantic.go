@@ -531,7 +531,7 @@ func (m *machine) pdClassOf(t *code.Node, s *scope) *class {
 // pdNested gathers the variables of the fields of a model.
 func (m *machine) pdNested(c *class, prefix string, s pdSettings, get func(string) (string, bool), whole *object, depth int) (*object, error) {
 	if depth > 6 {
-		return nil, giveUp("settings that are nested too deep")
+		return nil, spent("settings that are nested too deep")
 	}
 	fields, err := m.pdFields(c)
 	if err != nil {

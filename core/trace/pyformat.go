@@ -18,7 +18,7 @@ func (m *machine) pyText1(v any, quote bool, at spot) (any, error) {
 		return nil, err
 	}
 	if m.depth++; m.depth > maxDepth {
-		return nil, giveUp("nested too deep")
+		return nil, spent("nested too deep")
 	}
 	defer func() { m.depth-- }()
 	switch v := v.(type) {
@@ -498,7 +498,7 @@ func (m *machine) formatted(format string, args []any, keys map[string]any, s *s
 				}
 				out.WriteString(show(t))
 				if out.Len() > maxText {
-					return nil, giveUp("a text that is too long")
+					return nil, spent("a text that is too long")
 				}
 			default:
 				out.WriteByte(b[i])
@@ -634,7 +634,7 @@ func (m *machine) percent(format string, args any, at spot) (any, error) {
 		}
 		out.WriteString(text)
 		if out.Len() > maxText {
-			return nil, giveUp("a text that is too long")
+			return nil, spent("a text that is too long")
 		}
 	}
 	if _, isMap := args.(*object); len(given) > 0 && !named && !isMap {

@@ -337,7 +337,7 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		l := &list{}
 		for i := ends[0]; ends[2] > 0 && i < ends[1] || ends[2] < 0 && i > ends[1]; i += ends[2] {
 			if len(l.items) > maxItems {
-				return nil, true, giveUp("a range that is too long")
+				return nil, true, spent("a range that is too long")
 			}
 			l.items = append(l.items, integer(i))
 		}
@@ -1240,7 +1240,7 @@ func (m *machine) pyText(b, name string, args []any, keys map[string]any, s *sco
 func (m *machine) pyList(b *list, name string, args []any, keys map[string]any, s *scope, at spot) (any, bool, error) {
 	grow := func(more []any) error {
 		if len(b.items)+len(more) > maxItems {
-			return giveUp("a list that is too long")
+			return spent("a list that is too long")
 		}
 		return nil
 	}

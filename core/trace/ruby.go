@@ -129,7 +129,7 @@ func (m *machine) rbStatement(n *code.Node, s *scope) (any, error) {
 		return nil, err
 	}
 	if m.depth++; m.depth > maxDepth {
-		return nil, giveUp("nested too deep")
+		return nil, spent("nested too deep")
 	}
 	defer func() { m.depth-- }()
 	switch n.Kind {
@@ -562,7 +562,7 @@ func (m *machine) rbNode(n *code.Node, s *scope) (v any, done bool, err error) {
 			}
 			b.WriteString(text)
 			if b.Len() > maxText {
-				return nil, true, giveUp("a text that is too long")
+				return nil, true, spent("a text that is too long")
 			}
 		}
 		return b.String(), true, nil
@@ -1115,7 +1115,7 @@ func (m *machine) rbSend(self any, name string, args []any, kw *object, block an
 				l := &list{}
 				take := &function{native: func(_ *machine, _ any, a []any, _ map[string]any, _ spot) (any, error) {
 					if l.items = append(l.items, first(a)); len(l.items) > maxItems {
-						return nil, giveUp("a list that is too long")
+						return nil, spent("a list that is too long")
 					}
 					return nil, nil
 				}}
@@ -1256,7 +1256,7 @@ func (m *machine) rbYield(block any, args []any, at spot) (any, error) {
 // rbRun runs the code of a block or a lambda.
 func (m *machine) rbRun(f *function, this any, args []any, kw *object, block any, at spot) (any, error) {
 	if m.depth++; m.depth > maxDepth {
-		return nil, giveUp("functions that call each other without end")
+		return nil, spent("functions that call each other without end")
 	}
 	defer func() { m.depth-- }()
 	s := f.scope.inner()
@@ -1304,7 +1304,7 @@ func (m *machine) rbInvoke(f *function, self any, args []any, kw *object, block 
 		return v, err
 	}
 	if m.depth++; m.depth > maxDepth {
-		return nil, giveUp("functions that call each other without end")
+		return nil, spent("functions that call each other without end")
 	}
 	defer func() { m.depth-- }()
 	s := &scope{vars: map[string]*cell{}, up: f.scope, module: f.scope.module, this: self, fn: f, own: true, block: block, static: f.scope.module.file.Funcs[f.node]}

@@ -401,7 +401,7 @@ func (m *machine) rbOperate(name string, a, b any, s *scope, at spot) (any, erro
 		switch x := a.(type) {
 		case *list:
 			if len(x.items) >= maxItems {
-				return nil, giveUp("a list that is too long")
+				return nil, spent("a list that is too long")
 			}
 			x.items = append(x.items, b)
 			return x, nil
@@ -411,7 +411,7 @@ func (m *machine) rbOperate(name string, a, b any, s *scope, at spot) (any, erro
 				return nil, err
 			}
 			if len(x)+len(t) > maxText {
-				return nil, giveUp("a text that is too long")
+				return nil, spent("a text that is too long")
 			}
 			return x + t, nil
 		}
@@ -436,7 +436,7 @@ func (m *machine) rbOperate(name string, a, b any, s *scope, at spot) (any, erro
 			switch name {
 			case "+":
 				if len(x)+len(y) > maxText {
-					return nil, giveUp("a text that is too long")
+					return nil, spent("a text that is too long")
 				}
 				return x + y, nil
 			case "<", ">", "<=", ">=":
@@ -1567,7 +1567,7 @@ func (m *machine) rbNumber(x any, name string, args []any, block any, s *scope, 
 		}
 	case "times":
 		if !whole || i > maxItems {
-			return nil, true, giveUp("a loop that is too long")
+			return nil, true, spent("a loop that is too long")
 		}
 		l := &list{}
 		for k := range i {
@@ -1580,7 +1580,7 @@ func (m *machine) rbNumber(x any, name string, args []any, block any, s *scope, 
 	case "upto", "downto":
 		to, ok := first(args).(integer)
 		if !ok || !whole || to-i > maxItems || i-to > maxItems {
-			return nil, true, giveUp("a loop that is too long")
+			return nil, true, spent("a loop that is too long")
 		}
 		l := &list{}
 		for k := i; name == "upto" && k <= to || name == "downto" && k >= to; {
@@ -1729,7 +1729,7 @@ func (m *machine) rbList(b *list, name string, args []any, kw *object, block any
 		return b, true, nil
 	case "push", "append", "<<":
 		if len(b.items)+len(args) > maxItems {
-			return nil, true, giveUp("a list that is too long")
+			return nil, true, spent("a list that is too long")
 		}
 		b.items = append(b.items, args...)
 		return b, true, nil

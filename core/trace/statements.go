@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"ubique/core/code"
+	"ubique/core/place"
 )
 
 // leave is what ends a turn, a loop or a function.
@@ -52,6 +53,39 @@ func (m *machine) block(kids []*code.Node, s *scope) error {
 // statement runs one statement; broke says that it is a loop that was broken
 // off.
 func (m *machine) statement(n *code.Node, s *scope) (broke bool, err error) {
+	broke, err = m.statement1(n, s)
+	if _, stopped := err.(*stop); !stopped || n == nil {
+		return broke, err
+	}
+	err = placed(err, func() place.Span { return s.module.file.At(n) })
+	return false, m.stepOver(err, n, s)
+}
+
+// stepOver goes on behind a statement that could not be followed, where it changes nothing
+// but variables: these are not known from then on.
+func (m *machine) stepOver(unknown error, n *code.Node, s *scope) error {
+	if !opens(unknown) || !n.Is(code.ExprStmt) && !n.Is(code.Bind) && !n.Is(code.If) && !n.Is(code.Loop) {
+		return unknown
+	}
+	handsOn := false
+	n.Walk(func(k *code.Node) bool {
+		handsOn = handsOn || k.Is(code.Func) || k.Is(code.Class)
+		return !handsOn
+	})
+	if handsOn { // it may be called any time
+		return unknown
+	}
+	x := &aside{m: m, s: s, own: map[string]bool{}, wary: true}
+	if x.statement(n); x.fails || x.ends {
+		return unknown
+	}
+	if n.Is(code.Bind) {
+		return m.assign(n.Kid(0), dontKnow(unknown.Error()), s, n.Name)
+	}
+	return m.forget(x.sets, unknown)
+}
+
+func (m *machine) statement1(n *code.Node, s *scope) (broke bool, err error) {
 	if n == nil {
 		return false, nil
 	}
@@ -63,7 +97,7 @@ func (m *machine) statement(n *code.Node, s *scope) (broke bool, err error) {
 		return false, err
 	}
 	if m.depth++; m.depth > maxDepth {
-		return false, giveUp("nested too deep")
+		return false, spent("nested too deep")
 	}
 	defer func() { m.depth-- }()
 	if s.java() {

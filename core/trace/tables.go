@@ -11,7 +11,8 @@ var endings = words("process.exit process.abort Deno.exit sys.exit os._exit os.a
 
 // loud are last names of calls that may listen, or run what was handed over.
 var loud = words(`listen run run! start serve serve_forever run_app run_simple run_until_complete run_forever execute
-	bind bootstrap boot join await accept forEach each map apply call send eval exec require load import_module create_server start_server`)
+	bind bootstrap boot join await accept forEach each map apply call send eval exec require load import_module create_server start_server
+	extract parse_str mb_parse_str exec_module class_eval instance_eval instance_exec instance_variable_set local_variable_set globals locals`)
 
 // changing are last names of calls that change what they belong to, or what they
 // are given.
@@ -107,7 +108,7 @@ func classNamed(name string) bool {
 func goMakes(o *opaque) bool {
 	call, ok := strings.CutSuffix(o.path, "()")
 	name := call[strings.LastIndexByte(call, '.')+1:]
-	return ok && (strings.HasPrefix(name, "New") || name == "Default") && !strings.Contains(call, "()")
+	return ok && (strings.HasPrefix(name, "New") || name == "Default" || strings.HasPrefix(name, "Must") || strings.HasPrefix(call, "context.") || name == "NotifyContext" || call == "golang.org/x/sync/errgroup.WithContext") && !strings.Contains(call, "()")
 }
 
 // emitters are the emitters of events that a program makes.

@@ -42,6 +42,8 @@ type Result struct {
 	Ended string
 	// Reason says why it was not followed to its end; empty where it was.
 	Reason string
+	// At is the statement where that is; none where it has no place.
+	At place.Span
 	// Undecided says that it was not followed further because what is not known
 	// decides how it goes on; else it is this package that does not know how.
 	Undecided bool
@@ -199,7 +201,7 @@ func (m *machine) run(then func() error) (r Result) {
 	default:
 		r.Reason = err.Error()
 		if s, ok := err.(*stop); ok {
-			r.Undecided = s.open
+			r.Undecided, r.At = s.open, s.at
 		}
 	}
 	if err == nil && m.daemons > 0 && m.keeping == 0 && !m.served && !m.waiting && !m.calledBack {
@@ -375,6 +377,8 @@ type (
 	stop struct {
 		why  string
 		open bool
+		over bool       // a limit is reached: nothing goes on after it
+		at   place.Span // the statement in which it was found; none where it has no place
 	}
 	// exit: the program has ended, or stays in a call.
 	exit struct{ stays bool }
@@ -382,7 +386,17 @@ type (
 	thrown struct{ v any }
 )
 
-func (s *stop) Error() string   { return s.why }
+func (s *stop) Error() string { return s.why }
+
+// placed notes the statement in which something could not be followed: the innermost.
+func placed(err error, at func() place.Span) error {
+	if s, ok := err.(*stop); ok && s.at.File == "" {
+		w := *s
+		w.at = at()
+		return &w
+	}
+	return err
+}
 func (*exit) Error() string     { return "exit" }
 func (t *thrown) Error() string { return t.String() }
 
@@ -404,8 +418,13 @@ func (t *thrown) String() string {
 
 func giveUp(format string, args ...any) error { return &stop{why: fmt.Sprintf(format, args...)} }
 
+// spent is giveUp where a limit is reached.
+func spent(why string) error { return &stop{why: why, over: true} }
+
 // undecided is giveUp where what is not known decides how the program goes on.
-func undecided(format string, args ...any) error { return &stop{fmt.Sprintf(format, args...), true} }
+func undecided(format string, args ...any) error {
+	return &stop{why: fmt.Sprintf(format, args...), open: true}
+}
 
 // raise makes an error of a class of the language.
 func raise(class, message string) error {
@@ -461,7 +480,7 @@ func (m *machine) vague(name string) {
 // step counts; a program without an end is given up.
 func (m *machine) step() error {
 	if m.steps++; m.steps > maxSteps {
-		return giveUp("it takes too many steps to follow")
+		return spent("it takes too many steps to follow")
 	}
 	return nil
 }
@@ -469,7 +488,7 @@ func (m *machine) step() error {
 // use counts what is copied: elements and bytes.
 func (m *machine) use(n int) error {
 	if m.used += n; m.used > maxUsed {
-		return giveUp("it takes too much to follow")
+		return spent("it takes too much to follow")
 	}
 	return nil
 }
@@ -488,7 +507,7 @@ func (m *machine) load(path string) (*module, error) {
 		return nil, giveUp("%s could not be read", path)
 	}
 	if m.depth++; m.depth > maxDepth {
-		return nil, giveUp("files that load each other without end")
+		return nil, spent("files that load each other without end")
 	}
 	defer func() { m.depth-- }()
 	if f.Lang == code.Python && (path != m.main.Name || m.imported || strings.HasSuffix(path, "/__main__.py")) { // the packages around it first

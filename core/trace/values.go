@@ -333,7 +333,7 @@ func (r *reach) out() { r.depth-- }
 // deeper is called where the walk goes into what a value holds; higher after it.
 func (m *machine) deeper() error {
 	if m.level >= reachDepth {
-		return giveUp("a value that holds itself, or is nested too deep")
+		return spent("a value that holds itself, or is nested too deep")
 	}
 	if err := m.use(64); err != nil {
 		return err
@@ -575,7 +575,7 @@ func (m *machine) fromValue(v *value.Value, depth int) (any, error) {
 		return undefined, nil
 	}
 	if depth > 40 {
-		return nil, giveUp("nested too deep")
+		return nil, spent("nested too deep")
 	}
 	if v.Failed() {
 		return raise("Error", "a value does not fit").(*thrown).v, nil

@@ -165,7 +165,7 @@ func (m *machine) yupSeen(s *yupSchema) *yupSchema {
 // yupParse casts and tests a value.
 func (m *machine) yupParse(s *yupSchema, v any, strip bool, at spot, depth int) (any, *zodFails, error) {
 	if err := m.use(1); err != nil || depth > 40 {
-		return nil, nil, giveUp("a schema that is nested too deep")
+		return nil, nil, spent("a schema that is nested too deep")
 	}
 	if _, env := v.(*envMap); env && s.fields != nil {
 		v = m.envObject(false)

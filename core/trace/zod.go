@@ -256,7 +256,7 @@ func (m *machine) zodParse(s *zodSchema, v any, at spot, depth int) (any, *zodFa
 		return nil, nil, err
 	}
 	if depth > 60 {
-		return nil, nil, giveUp("a schema that is nested too deep")
+		return nil, nil, spent("a schema that is nested too deep")
 	}
 	if _, isEnv := v.(*envMap); !known(v) && !isEnv {
 		return nil, nil, undecided("whether what is not known fits a schema")

@@ -1967,6 +1967,7 @@ func (e *Eval) changedBy(x *code.Scope, name string, v *Value, from *code.Scope,
 			w := *v
 			w.Keys, w.Kids = slices.Clone(v.Keys), slices.Clone(v.Kids)
 			out = &w
+			e.total += len(v.Keys) // what is copied counts, too
 		}
 		e.active[n] = true
 		turns, tests, ok := e.turnsWith(site, c)

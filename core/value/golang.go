@@ -329,6 +329,7 @@ func (e *Eval) goSet(base *Value, field string, at place.Span) *Value {
 		if f.Lang != code.Go || f.Body == nil {
 			continue
 		}
+		e.total += len(f.Sets) / 32 // what is looked at counts, too
 		for _, site := range f.Sets {
 			if site.Value == nil || !site.Node.Is(code.Member) || site.Node.Name != field || site.Scope == nil || site.Scope.Func == nil {
 				continue
