@@ -866,7 +866,13 @@ func (c *conductor) questions(comp *fact.Component, on []*rules.On) []Unknown {
 			continue // behind the host's web server
 		}
 		if len(st.Listeners) == 0 {
-			add("where it listens", "no call that listens was found in what "+st.Command+" reaches", st.At)
+			why, at := "no call that listens was found in what "+st.Command+" reaches", st.At
+			if st.Stopped != nil {
+				if reason, there := st.Stopped(o.Ported); reason != "" && there.File != "" {
+					why, at = "what "+st.Command+" runs could be followed only up to here: "+reason, there
+				}
+			}
+			add("where it listens", why, at)
 		}
 		for _, l := range st.Listeners {
 			if out := l.Under(o.Ported); out.Outcome == "unknown" || out.Outcome == "listens" && out.Interface == "unknown" {

@@ -174,6 +174,9 @@ type Start struct {
 	// More adds the listeners that the program comes to in an environment besides
 	// those that are known; nil: there is no way to tell.
 	More func(value.Environ)
+	// Stopped says why the program could not be followed to its end in an environment, and
+	// at which statement; empty where it was. Nil: it is not followed.
+	Stopped func(value.Environ) (reason string, at place.Span)
 	// Asks are the variables that the program reads in an environment and that are not
 	// among Variables, as going through it tells; nil: it is not gone through.
 	Asks func(value.Environ) []Variable

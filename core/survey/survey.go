@@ -458,6 +458,9 @@ func (p *Program) Beside(dir string) []string {
 	return list
 }
 
+// Folder implements value.Loader.
+func (p *Program) Folder(dir string) bool { return dir == "" || dir == "." || p.t.HasDir(dir) }
+
 // maxListed is how many files below a folder are looked at to list it.
 const maxListed = 20_000
 

@@ -143,9 +143,17 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 		})
 	}
 	asking(st, run)
+	st.Stopped = func(env value.Environ) (string, place.Span) {
+		r := run(env)
+		return r.Reason, r.At
+	}
 	// php serves by itself only where it is told to; else it runs a program.
 	if k := st.Final.Known; len(st.Listeners) == 0 && (k == nil || k.Server == "" || k.Name == "php") && st.Final.Reason == "" {
-		st.Listeners = s.met(st, run(value.Environ{}), run(value.Environ{Set: map[string]string{"PORT": "8080"}}))
+		results := []*trace.Result{run(value.Environ{}), run(value.Environ{Set: map[string]string{"PORT": "8080"}})}
+		if results[0].Forks { // its processes may be those that listen
+			results = append(results, run(value.Environ{Worker: true}))
+		}
+		st.Listeners = s.met(st, results...)
 	}
 	called := map[place.Span]bool{}
 	open := func(env value.Environ) bool {
@@ -195,7 +203,7 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 			}
 			r := run(env)
 			out, ok := cameTo(st.Program, r, l, env, which, several)
-			if ok && out.Outcome == "skipped" && r.Forks && !env.Worker {
+			if r.Forks && !env.Worker && (ok && out.Outcome == "skipped" || !ok && len(r.Calls) == 0) {
 				env.Worker = true
 				out, ok = cameTo(st.Program, run(env), l, env, which, several)
 			}

@@ -788,9 +788,8 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 			p = path.Join(p, text(i+1))
 		}
 		return pyPath(p), true, nil
-	case "Files.exists", "Files.isRegularFile", "Files.isReadable", "Files.notExists":
-		t, ok := m.treePath(jvPath(arg(0)))
-		there := ok && slices.Contains(m.e.Loader.Beside(source.Dir(t)), t)
+	case "Files.exists", "Files.isRegularFile", "Files.isReadable", "Files.notExists", "Files.isDirectory":
+		there := m.there(jvPath(arg(0)), name != "isDirectory", name != "isRegularFile" && name != "isReadable")
 		return there == (name != "notExists"), true, nil
 	case "Files.readString", "Files.newInputStream", "Files.newBufferedReader", "Files.readAllBytes", "Files.readAllLines", "Files.lines":
 		v, err := m.jvFile1(pyPath(jvPath(arg(0))), "NoSuchFileException")
@@ -1132,9 +1131,8 @@ func (m *machine) jvMethod(base any, name string, args []any, s *scope, at spot)
 			return pyPath(path.Dir(string(b))), true, nil
 		case "getName", "getFileName":
 			return path.Base(string(b)), true, nil
-		case "exists", "isFile", "canRead":
-			t, ok := m.treePath(string(b))
-			return ok && slices.Contains(m.e.Loader.Beside(source.Dir(t)), t), true, nil
+		case "exists", "isFile", "canRead", "isDirectory":
+			return m.there(string(b), name != "isDirectory", name == "exists" || name == "isDirectory"), true, nil
 		}
 	case *object:
 		if b.dict {

@@ -462,9 +462,23 @@ func (m *machine) argPackage(spec *object, options any, at spot) (any, error) {
 			}
 			o, _ := kind.(*opaque)
 			var v any
+			reads, own := kind.(*function)
 			switch {
 			case o != nil && o.path == "Boolean":
 				v = true
+			case own && len(paramsOf(reads.node.Kid(0))) > 0 && j+1 == len(parts): // it takes the value, the name and what was there before
+				if !joined {
+					if i+1 >= len(given) || len(show(given[i+1])) > 1 && show(given[i+1])[0] == '-' {
+						return wrong("option requires argument: " + p)
+					}
+					text = show(given[i+1])
+					i++
+				}
+				x, err := m.call(reads, undefined, []any{text, name, cellOf(out, name)}, nil, at)
+				if err != nil {
+					return nil, err
+				}
+				v = x
 			case o == nil || o.path != "Number" && o.path != "String":
 				return nil, giveUp("a kind of option that arg is given")
 			default:

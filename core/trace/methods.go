@@ -9,7 +9,6 @@ import (
 	"strings"
 
 	"ubique/core/code"
-	"ubique/core/source"
 	"ubique/core/value"
 )
 
@@ -1189,9 +1188,8 @@ func (m *machine) pathMethod(p pyPath, name string, args []any) (any, bool, erro
 			s = path.Join(s, pathText(a))
 		}
 		return pyPath(s), true, nil
-	case "exists", "is_file":
-		t, ok := m.treePath(string(p))
-		return ok && slices.Contains(m.e.Loader.Beside(source.Dir(t)), t), true, nil
+	case "exists", "is_file", "is_dir":
+		return m.there(string(p), name != "is_dir", name != "is_file"), true, nil
 	case "read_text", "open", "read_bytes":
 		v := m.readFile(p)
 		if t, ok := v.(*thrown); ok {

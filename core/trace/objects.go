@@ -9,6 +9,7 @@ import (
 
 	"ubique/core/code"
 	"ubique/core/place"
+	"ubique/core/source"
 	"ubique/core/value"
 )
 
@@ -30,6 +31,12 @@ func (m *machine) treePath(p string) (string, bool) {
 		return "", false
 	}
 	return path.Join(m.e.Dir, p), true
+}
+
+// there reports whether a path is one of a file of the tree, or of a folder of it.
+func (m *machine) there(p string, file, folder bool) bool {
+	t, ok := m.treePath(p)
+	return ok && (file && slices.Contains(m.e.Loader.Beside(source.Dir(t)), t) || folder && m.e.Loader.Folder(t))
 }
 
 // key is a property of a value.

@@ -912,10 +912,9 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 		return path.Join(root, m.e.Dir), true, nil
 	case "chdir":
 		return true, true, nil
-	case "file_exists", "is_file", "is_readable":
-		p, ok := m.treePath(text(0))
-		return ok && slices.Contains(m.e.Loader.Beside(source.Dir(p)), p), true, nil
-	case "is_dir", "is_writable", "mkdir", "file_put_contents", "unlink", "fclose", "touch":
+	case "file_exists", "is_file", "is_readable", "is_dir":
+		return m.there(text(0), name != "is_dir", name == "is_dir" || name == "file_exists"), true, nil
+	case "is_writable", "mkdir", "file_put_contents", "unlink", "fclose", "touch":
 		return dontKnow("what " + name + " gives"), true, nil
 	case "file_get_contents", "file", "parse_ini_file", "fopen", "yaml_parse_file", "simplexml_load_file":
 		v := m.readFile(text(0))

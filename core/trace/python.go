@@ -12,7 +12,6 @@ import (
 
 	"ubique/core/code"
 	"ubique/core/place"
-	"ubique/core/source"
 )
 
 // pyBuiltin calls a function of Python or of its library; done is false for any
@@ -771,9 +770,8 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			s = path.Join(root, m.e.Dir, s)
 		}
 		return s, true, nil
-	case "os.path.exists", "os.path.isfile":
-		p, ok := m.treePath(pathText(arg(0)))
-		return ok && slices.Contains(m.e.Loader.Beside(source.Dir(p)), p), true, nil
+	case "os.path.exists", "os.path.isfile", "os.path.isdir":
+		return m.there(pathText(arg(0)), f.path != "os.path.isdir", f.path != "os.path.isfile"), true, nil
 	case "os.getcwd":
 		return path.Join(root, m.e.Dir), true, nil
 	case "pathlib.Path", "pathlib.PurePath":

@@ -9,7 +9,6 @@ import (
 
 	"ubique/core/code"
 	"ubique/core/place"
-	"ubique/core/source"
 )
 
 // What the core classes and the standard library of Ruby do with texts, numbers,
@@ -3614,12 +3613,9 @@ func (m *machine) rbLibrary(o *opaque, name string, args []any, kw *object, bloc
 		return b, true, nil
 	case "File.extname":
 		return path.Ext(text(0)), true, nil
-	case "File.exist?", "File.file?", "File.readable?":
-		p, ok := m.treePath(text(0))
-		if !ok {
-			return false, true, nil
-		}
-		return slices.Contains(m.e.Loader.Beside(source.Dir(p)), p), true, nil
+	case "File.exist?", "File.file?", "File.readable?", "File.directory?", "Dir.exist?":
+		folder := o.path == "Dir" || name == "directory?"
+		return m.there(text(0), !folder, folder || name == "exist?"), true, nil
 	case "File.read", "IO.read", "File.open", "File.readlines", "File.foreach", "IO.readlines":
 		v := m.readFile(text(0))
 		if t, ok := v.(*thrown); ok {

@@ -79,6 +79,8 @@ func (f *files) Text(name string) (string, bool) {
 	return text, ok
 }
 
+func (f *files) Folder(dir string) bool { return dir == "" || dir == "." || len(f.Beside(dir)) > 0 }
+
 func (f *files) Beside(dir string) []string {
 	var list []string
 	for _, name := range slices.Sorted(maps.Keys(f.texts)) {

@@ -29,6 +29,8 @@ type Loader interface {
 	Loaded() []*code.File
 	// Beside lists the files of a folder of the tree, in the order of names.
 	Beside(dir string) []string
+	// Folder reports whether the tree has a folder.
+	Folder(dir string) bool
 	// Mentioning lists them too, after all have been read that use the name or
 	// import the file.
 	Mentioning(name, file string) []*code.File

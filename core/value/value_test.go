@@ -70,6 +70,8 @@ func (f *files) Data(name string) *document.Node {
 
 func (f *files) Text(string) (string, bool) { return "", false }
 
+func (f *files) Folder(dir string) bool { return dir == "" || dir == "." || len(f.Beside(dir)) > 0 }
+
 func (f *files) Beside(dir string) []string {
 	var list []string
 	for _, name := range slices.Sorted(maps.Keys(f.texts)) {
