@@ -17,6 +17,10 @@ var goServers = map[string]struct {
 }{
 	"net/http.ListenAndServe": {"go", 0}, "net/http.ListenAndServeTLS": {"go", 0}, "net.Listen": {"go", 1}, "net.ListenTCP": {"go", 1},
 	"github.com/valyala/fasthttp.ListenAndServe": {"go", 0}, "github.com/valyala/fasthttp.Server() ListenAndServe": {"go", 0},
+	"github.com/valyala/fasthttp.ListenAndServeTLS": {"go", 0}, "github.com/valyala/fasthttp.ListenAndServeTLSEmbed": {"go", 0}, "github.com/valyala/fasthttp.ListenAndServeUNIX": {"go", 0},
+	"github.com/gin-gonic/gin.Default() RunTLS": {"gin", 0}, "github.com/gin-gonic/gin.New() RunTLS": {"gin", 0},
+	"github.com/gin-gonic/gin.Default() RunUnix": {"go", 0}, "github.com/gin-gonic/gin.New() RunUnix": {"go", 0},
+	"github.com/gofiber/fiber.New() ListenTLS": {"go", 0},
 	"github.com/gin-gonic/gin.Default() Run": {"gin", 0}, "github.com/gin-gonic/gin.New() Run": {"gin", 0},
 	"github.com/labstack/echo.New() Start": {"go", 0}, "github.com/labstack/echo.New() StartTLS": {"go", 0}, "github.com/labstack/echo.New() StartAutoTLS": {"go", 0},
 	"github.com/labstack/echo.New() StartServer": {"go", 0}, "github.com/labstack/echo.New() StartH2CServer": {"go", 0},
@@ -25,7 +29,8 @@ var goServers = map[string]struct {
 }
 
 // goMethods are the names of all of these, and of http.Server's own.
-var goMethods = map[string]bool{"ListenAndServe": true, "ListenAndServeTLS": true, "Listen": true, "ListenTCP": true, "Run": true, "Start": true, "StartTLS": true, "StartAutoTLS": true, "StartServer": true, "StartH2CServer": true, "RunOnAddr": true, "RunTLS": true}
+var goMethods = map[string]bool{"ListenAndServe": true, "ListenAndServeTLS": true, "Listen": true, "ListenTCP": true, "Run": true, "Start": true, "StartTLS": true, "StartAutoTLS": true, "StartServer": true, "StartH2CServer": true, "RunOnAddr": true, "RunTLS": true,
+	"ListenAndServeTLSEmbed": true, "ListenAndServeUNIX": true, "ListenTLS": true, "RunUnix": true}
 
 // setsAddress reports whether some line of the program sets the address of a
 // server that was not found to be this one.
@@ -131,7 +136,9 @@ func goFilled(e *value.Eval, f *code.File, n *code.Node, name string, recv *valu
 			break
 		}
 		if s.addr >= 0 && s.addr < len(args) {
-			l.Bind = args[s.addr]
+			if l.Bind = args[s.addr]; name == "RunUnix" || name == "ListenAndServeUNIX" {
+				l.Bind = value.Concat(value.Text("unix:", l.At), args[s.addr])
+			}
 			if server := l.Bind; server.Kind == value.Object && strings.HasSuffix(server.Text, "http.Server") { // one that is handed over
 				if l.Bind = server.Get("Addr"); l.Bind == nil {
 					l.Bind = value.Text("", l.At)
@@ -140,6 +147,13 @@ func goFilled(e *value.Eval, f *code.File, n *code.Node, name string, recv *valu
 		}
 	case recv.Kind == value.Object && recv.Text == "net.ListenConfig" && name == "Listen" && len(args) == 3:
 		l.Bind = args[2]
+	case recv.Kind == value.Object && goMethods[name] && strings.HasSuffix(recv.Text, "fasthttp.Server"): // it is given its address
+		if len(args) == 0 {
+			return nil
+		}
+		if l.Bind = args[0]; name == "ListenAndServeUNIX" {
+			l.Bind = value.Concat(value.Text("unix:", l.At), args[0])
+		}
 	case recv.Kind == value.Object && server:
 		for _, k := range recv.Kids { // a server that is embedded
 			if recv.Get("Addr") == nil && k.Kind == value.Object && strings.HasSuffix(k.Text, "http.Server") {

@@ -152,6 +152,8 @@ var listening = map[string]shape{
 	"tornado.tcpserver.TCPServer() bind":                         {server: "tornado", port: 0, host: 1, options: -1, pair: -1, keyPort: "port", keyHost: "address"},
 	"tornado.httpserver.HTTPServer() bind":                       {server: "tornado", port: 0, host: 1, options: -1, pair: -1, keyPort: "port", keyHost: "address"},
 	"socket.socket() bind":                                       pair("socketserver", 0),
+	"gevent.socket.socket() bind":                                pair("socketserver", 0),
+	"eventlet.green.socket.socket() bind":                        pair("socketserver", 0),
 	"socket.create_server":                                       pair("socketserver", 0),
 	"asyncio.get_event_loop() create_server":                     positional("asyncio", 2, 1),
 	"asyncio.get_running_loop() create_server":                   positional("asyncio", 2, 1),
@@ -162,6 +164,7 @@ var listening = map[string]shape{
 	"werkzeug.serving.make_server":                               keywords("socketserver", 1, 0, false),
 	"gevent.server.StreamServer":                                 pair("socketserver", 0),
 	"cheroot.server.HTTPServer":                                  pair("socketserver", 0),
+	"twisted.internet.reactor.listenUNIX":                        positional("aiohttp", -1, -1),
 	"twisted.internet.reactor.listenSSL":                         {server: "socketserver", port: 0, host: 4, options: -1, pair: -1, keyPort: "port", keyHost: "interface"},
 	"wsgiref.simple_server.make_server":                          positional("socketserver", 1, 0),
 	"http.server.HTTPServer":                                     pair("http server class", 0),
@@ -211,7 +214,7 @@ var appNames = map[string]bool{"app": true, "server": true, "httpServer": true, 
 
 // lookupListen finds the shape of a call from what is called.
 func lookupListen(callee *value.Value) (shape, bool) {
-	if callee.Kind != value.External {
+	if callee.Kind != value.External || strings.HasSuffix(callee.Text, "socket.socket().bind") && datagram(callee) {
 		return none, false
 	}
 	if s, ok := listening[callee.Text]; ok && s.server != "" {
@@ -232,6 +235,20 @@ func lookupListen(callee *value.Value) (shape, bool) {
 		}
 	}
 	return none, false
+}
+
+// datagram reports whether a socket of Python is made for single messages: nothing
+// connects to it (Python 3.14, "socket", SOCK_DGRAM).
+func datagram(v *value.Value) bool {
+	found := false
+	look := func(k *value.Value) {
+		found = found || k.Kind == value.External && (strings.HasSuffix(k.Text, "SOCK_DGRAM") || strings.HasSuffix(k.Text, "SOCK_RAW"))
+	}
+	for x := v; x != nil && !found; x = x.Recv {
+		x.Walk(look)
+		x.Keyword("type").Walk(look)
+	}
+	return found
 }
 
 // finders are the functions that find a call that listens, by language; the
@@ -556,6 +573,9 @@ func filled(e *value.Eval, f *code.File, site code.Site, s shape, v *value.Value
 	}
 	if socket := keys["path"]; strings.HasPrefix(s.server, "aiohttp") && socket != nil && socket.Kind != value.Null {
 		l.Bind = socketFile(socket, l.At)
+	}
+	if strings.HasSuffix(v.Text, "reactor.listenUNIX") && len(args) > 0 {
+		l.Bind = socketFile(args[0], l.At)
 	}
 	if strings.HasSuffix(v.Text, "unix_server") || strings.HasSuffix(v.Text, ".UnixSite") { // the path stands second, or by its name
 		path := keys["path"]

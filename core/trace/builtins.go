@@ -614,7 +614,7 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		}
 		v, err := m.parseJSON(text(0))
 		if err != nil {
-			return nil, true, raise("SyntaxError", "not JSON")
+			return nil, true, notJSON(err, "SyntaxError")
 		}
 		return v, true, nil
 	case "JSON.stringify":
@@ -1319,7 +1319,7 @@ func (m *machine) parsed(v any) (any, error) {
 	case string:
 		x, err := m.parseJSON(v)
 		if err != nil {
-			return nil, raise("JSONDecodeError", "not JSON")
+			return nil, notJSON(err, "JSONDecodeError")
 		}
 		return x, nil
 	}
@@ -1379,12 +1379,17 @@ func (m *machine) fitted(v any) any {
 
 func (m *machine) parseJSON(s string) (any, error) {
 	d := json.NewDecoder(strings.NewReader(s))
+	depth := 0
 	var read func() (any, error)
 	read = func() (any, error) {
 		t, err := d.Token()
 		if err != nil {
 			return nil, err
 		}
+		if depth++; depth > 200 {
+			return nil, spent("data that is nested too deep")
+		}
+		defer func() { depth-- }()
 		switch t := t.(type) {
 		case json.Delim:
 			if t == '[' {
@@ -1418,8 +1423,8 @@ func (m *machine) parseJSON(s string) (any, error) {
 		}
 		return nil, giveUp("JSON")
 	}
-	if strings.Count(s, "[")+strings.Count(s, "{") > 200 {
-		return nil, spent("data that is nested too deep")
+	if err := m.use(len(s) * 8); err != nil {
+		return nil, err
 	}
 	v, err := read()
 	if err != nil {
@@ -1429,6 +1434,15 @@ func (m *machine) parseJSON(s string) (any, error) {
 		return nil, errors.New("more than JSON")
 	}
 	return m.fitted(v), nil
+}
+
+// notJSON is the error of a program for a text that is no JSON; a limit that was reached
+// is none.
+func notJSON(err error, class string) error {
+	if s, stopped := err.(*stop); stopped {
+		return s
+	}
+	return raise(class, "not JSON")
 }
 
 // parseFloat is parseFloat of JavaScript.

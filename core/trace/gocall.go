@@ -711,6 +711,14 @@ func (m *machine) goOutsideCall(f *opaque, args []goValue, at spot, s *goScope) 
 		}
 		args[i] = w
 	}
+	if n, ok := goCertificates[f.path[strings.LastIndexByte(f.path, '.')+1:]]; ok { // it reads them before anything else
+		for _, v := range args {
+			if name, isText := v.v.(string); isText && m.lacks(name) {
+				results := []goValue{{dontKnow("a certificate"), nil}, {&goFault{msg: "open " + name + ": no such file or directory", causes: []goValue{{m.package1("os.ErrNotExist"), nil}}, path: "io/fs.PathError"}, tFault}}
+				return results[2-n:], nil
+			}
+		}
+	}
 	if list, done, err := m.goStdFlag(f, args, at, s); done || err != nil {
 		return list, err
 	}

@@ -1508,6 +1508,8 @@ func (m *machine) goFillIn(c *goCell, x any, json bool, s *goScope, depth int) (
 			}
 		}
 		c.v = goValue{text, t}
+	case u.kind == goOutside: // what fits it is not known here
+		c.v = goValue{dontKnow("what is read into a variable"), t}
 	default:
 		return "", giveUp("what is read into a variable")
 	}

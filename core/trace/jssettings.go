@@ -383,7 +383,7 @@ func (m *machine) convict(schema *object, at spot) (any, error) {
 				}
 				v, err := m.parseJSON(text)
 				if err != nil {
-					return nil, raise("SyntaxError", "not JSON")
+					return nil, notJSON(err, "SyntaxError")
 				}
 				if err := load(v, ""); err != nil {
 					return nil, err
@@ -790,7 +790,7 @@ func (m *machine) nconfMethod(c *jsConf, self any, name string, args []any, at s
 			if text, there := m.e.Loader.Text(p); there {
 				v, err := m.parseJSON(text)
 				if err != nil {
-					return nil, true, raise("Error", "not JSON")
+					return nil, true, notJSON(err, "Error")
 				}
 				if data, ok := v.(*object); ok {
 					o = data

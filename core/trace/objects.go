@@ -39,6 +39,16 @@ func (m *machine) there(p string, file, folder bool) bool {
 	return ok && (file && slices.Contains(m.e.Loader.Beside(source.Dir(t)), t) || folder && m.e.Loader.Folder(t))
 }
 
+// lacks reports whether a certificate or a key that a program names is nowhere: it lies in
+// the tree by its name, and the tree does not have it.
+func (m *machine) lacks(name string) bool {
+	switch path.Ext(name) {
+	case ".pem", ".crt", ".key", ".cert", ".cer":
+		return !strings.HasPrefix(name, "/") && !m.there(name, true, false)
+	}
+	return false
+}
+
 // key is a property of a value.
 func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error) {
 	switch b := base.(type) {

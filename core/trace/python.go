@@ -467,6 +467,12 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		if f.path != "decouple.Config()" {
 			return m.decoupled(args, keys, at)
 		}
+	case "ssl.SSLContext().load_cert_chain", "ssl.create_default_context().load_cert_chain":
+		for _, a := range []any{arg(0), arg(1), keys["certfile"], keys["keyfile"]} {
+			if name, ok := a.(string); ok && m.lacks(name) {
+				return nil, true, raise("FileNotFoundError", "[Errno 2] No such file or directory")
+			}
+		}
 	case "urllib.parse.urlsplit", "urllib.parse.urlparse":
 		scheme := ""
 		if v, ok := arg(1).(string); ok && len(args) > 1 {

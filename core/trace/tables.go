@@ -103,6 +103,24 @@ func classNamed(name string) bool {
 	return len(name) > 1 && name[0] >= 'A' && name[0] <= 'Z' && strings.ToUpper(name) != name
 }
 
+// goServes are the functions of Go that answer what comes in on a listener, and stay in it
+// (documentation of net/http, net/http/fcgi and fasthttp).
+var goServes = words("net/http.Serve net/http.ServeTLS net/http/fcgi.Serve github.com/valyala/fasthttp.Serve github.com/valyala/fasthttp.ServeTLS github.com/valyala/fasthttp.ServeConn")
+
+// goMethodPath reports whether a path is that of a method, not of a function of a package:
+// what stands before its name was made, or is a type.
+func goMethodPath(p string) bool {
+	of := p[:max(0, strings.LastIndexByte(p, '.'))]
+	of = of[strings.LastIndexByte(of, '/')+1:]
+	_, typ, _ := strings.Cut(of, ".")
+	return strings.Contains(of, "()") || typ != "" && typ[0] >= 'A' && typ[0] <= 'Z'
+}
+
+// goCertificates are functions and methods of Go that read a certificate and its key from
+// files, and how many results they give (documentation of crypto/tls, net/http, grpc, gin,
+// echo and fasthttp).
+var goCertificates = map[string]int{"LoadX509KeyPair": 2, "NewServerTLSFromFile": 2, "ListenAndServeTLS": 1, "ServeTLS": 1, "RunTLS": 1, "StartTLS": 1, "ListenTLS": 1}
+
 // goMakes reports whether something of Go was made by a function that is named as
 // those are that make things (Effective Go, "Package names").
 func goMakes(o *opaque) bool {
