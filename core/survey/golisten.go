@@ -21,7 +21,7 @@ var goServers = map[string]struct {
 	"github.com/gin-gonic/gin.Default() RunTLS": {"gin", 0}, "github.com/gin-gonic/gin.New() RunTLS": {"gin", 0},
 	"github.com/gin-gonic/gin.Default() RunUnix": {"go", 0}, "github.com/gin-gonic/gin.New() RunUnix": {"go", 0},
 	"github.com/gofiber/fiber.New() ListenTLS": {"go", 0},
-	"github.com/gin-gonic/gin.Default() Run": {"gin", 0}, "github.com/gin-gonic/gin.New() Run": {"gin", 0},
+	"github.com/gin-gonic/gin.Default() Run":   {"gin", 0}, "github.com/gin-gonic/gin.New() Run": {"gin", 0},
 	"github.com/labstack/echo.New() Start": {"go", 0}, "github.com/labstack/echo.New() StartTLS": {"go", 0}, "github.com/labstack/echo.New() StartAutoTLS": {"go", 0},
 	"github.com/labstack/echo.New() StartServer": {"go", 0}, "github.com/labstack/echo.New() StartH2CServer": {"go", 0},
 	"github.com/gofiber/fiber.New() Listen":                    {"go", 0},
