@@ -87,7 +87,9 @@ func (m *machine) goCalmed(f *goClosure, frame *goFrame, unknown error) ([]goVal
 	var out []goValue
 	for _, t := range frame.types {
 		if t.is(goInterface) && t.name == "error" {
-			out = append(out, goValue{nil, t})
+			if out = append(out, goValue{nil, t}); frame.faulty { // it was giving one back
+				out[len(out)-1].v = &goFault{msg: unknown.Error()}
+			}
 			continue
 		}
 		out = append(out, goValue{dontKnow(unknown.Error()), t})
@@ -287,7 +289,14 @@ func (x *goAside) call(c *ast.CallExpr) {
 			})
 		}
 	}
-	switch f := ast.Unparen(c.Fun).(type) {
+	fun := ast.Unparen(c.Fun)
+	switch x := fun.(type) { // with types that are given
+	case *ast.IndexExpr:
+		fun = ast.Unparen(x.X)
+	case *ast.IndexListExpr:
+		fun = ast.Unparen(x.X)
+	}
+	switch f := fun.(type) {
 	case *ast.Ident:
 		switch {
 		case f.Name == "panic":

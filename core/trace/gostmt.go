@@ -412,7 +412,19 @@ func (m *machine) goReturn(x *ast.ReturnStmt, s *goScope) error {
 			v, err := m.goWant(e, t, s)
 			if err != nil {
 				if v, err = m.goResult(err, e, t, s); err != nil {
+					for j, x := range x.Results {
+						_, named := ast.Unparen(x).(*ast.Ident)
+						f.faulty = f.faulty || !named && j < len(f.types) && f.types[j].is(goInterface) && f.types[j].name == "error"
+					}
 					return err
+				}
+			}
+			if o, ok := v.v.(*opaque); ok && t.is(goInterface) && t.name == "error" { // one that was made to be given back
+				switch name := o.path[strings.LastIndexByte(o.path, '.')+1:]; {
+				case goWraps[name] && len(o.args) > 0 && o.args[0] == nil:
+					v = goValue{nil, t}
+				case goFaults[name] || goWraps[name]:
+					v = goValue{&goFault{msg: "an error of " + o.path}, t}
 				}
 			}
 			values = append(values, goCopy(v))

@@ -163,6 +163,7 @@ type goFrame struct {
 	named    bool
 	deferred []func() error
 	panicked *goPanic
+	faulty   bool // it could not be followed while it made an error to give back
 	iota     int
 	types    []*goType // of the results
 }

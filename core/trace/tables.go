@@ -121,6 +121,14 @@ func goMethodPath(p string) bool {
 // echo and fasthttp).
 var goCertificates = map[string]int{"LoadX509KeyPair": 2, "NewServerTLSFromFile": 2, "ListenAndServeTLS": 1, "ServeTLS": 1, "RunTLS": 1, "StartTLS": 1, "ListenTLS": 1}
 
+// goFaults are calls that make an error, whatever they are given (documentation of
+// github.com/pkg/errors, google.golang.org/grpc/status, golang.org/x/xerrors and
+// github.com/cockroachdb/errors).
+var goFaults = words("Errorf() Error() Newf() New() NewError()")
+
+// goWraps are those that give nothing where they are given none.
+var goWraps = words("Wrap() Wrapf() WithStack() WithMessage() WithMessagef() Annotate() Annotatef()")
+
 // goMakes reports whether something of Go was made by a function that is named as
 // those are that make things (Effective Go, "Package names").
 func goMakes(o *opaque) bool {
