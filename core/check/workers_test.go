@@ -147,6 +147,48 @@ SKY_PORT=4000
 -- server.js --
 require("express")().get("/", (q, r) => r.send("clear")).listen(process.env.SKY_PORT);
 `, []string{"port/other-name server.js:1 pushed=blocker", "start/program-undeclared Procfile:1 pushed=blocker"}},
+		{"a file of lib that is nowhere", `
+-- Procfile --
+web: node server.js
+-- package.json --
+{ "name": "gate", "engines": { "node": "24.x" } }
+-- lib/star.js --
+exports.stars = 1;
+-- server.js --
+const { stars } = require("./lib/stars");
+require("http").createServer((q, r) => r.end(stars)).listen(process.env.PORT || 3000);
+`, []string{"start/import-missing server.js:1 pushed=blocker"}},
+		{"a file of lib that the build makes", `
+-- Procfile --
+web: node server.js
+-- package.json --
+{ "name": "gate", "engines": { "node": "24.x" }, "scripts": { "build": "babel src --out-dir lib" }, "dependencies": { "@babel/cli": "7.28.0", "@babel/core": "7.28.0" } }
+-- lib/star.js --
+exports.stars = 1;
+-- src/stars.js --
+export const stars = 1;
+-- server.js --
+const { stars } = require("./lib/stars");
+require("http").createServer((q, r) => r.end(stars)).listen(process.env.PORT || 3000);
+`, nil},
+		{"variables that are taken by how they begin", `
+-- Procfile --
+web: python3 app.py
+-- .python-version --
+3.13
+-- requirements.txt --
+
+-- .env.example --
+PORT=
+STAR_LIMIT=5
+MOON_LIMIT=5
+-- app.py --
+import os
+from http.server import HTTPServer, BaseHTTPRequestHandler
+
+limits = {k[5:]: v for k, v in os.environ.items() if k.startswith("STAR_")}
+HTTPServer(("0.0.0.0", int(os.environ.get("PORT", 8000))), BaseHTTPRequestHandler).serve_forever()
+`, []string{"env/unused .env.example:3 pushed=advice"}},
 		{"a server in a folder, and nothing that starts it", `
 -- package.json --
 { "name": "bookings", "engines": { "node": "24.x" }, "dependencies": { "express": "5.1.0" } }

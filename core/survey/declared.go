@@ -286,7 +286,7 @@ func Mentioned(t *source.Tree, c *fact.Component, name string) bool {
 	camel := []byte(strings.ToLower(strings.ReplaceAll(name, "_", "")))
 	_, rest, cut := strings.Cut(name, "_")
 	tail := []byte(strings.ToLower(rest))
-	found, prefixed, tailed := false, false, false
+	found, prefixed, tailed, gathers := false, false, false, false
 	// A name may be put together of two texts, cut at one of its underscores:
 	// which of them have been seen.
 	type cutAt struct{ front, back, head, rest bool }
@@ -317,10 +317,16 @@ func Mentioned(t *source.Tree, c *fact.Component, name string) bool {
 			found = found || x.front && x.rest || x.back && x.head
 		}
 		prefixed = prefixed || bytes.Contains(low, []byte("prefix"))
+		gathers = gathers || slices.ContainsFunc(gathering, func(w string) bool { return bytes.Contains(low, []byte(w)) })
 		tailed = tailed || cut && len(tail) > 2 && (whole(low, tail) || whole(low, bytes.ReplaceAll(tail, []byte("_"), nil)))
 	}
-	return found || prefixed && tailed
+	return found || prefixed && tailed || gathers && slices.ContainsFunc(cuts, func(x cutAt) bool { return x.front })
 }
+
+// gathering is how code goes through the whole environment, in lower case: a name that
+// begins with a text of that code may be among what it takes.
+var gathering = []string{"environ.items", "environ.keys", "environ.copy", "in os.environ", "in environ", "object.entries(process.env", "object.keys(process.env", "in process.env", "entries(env", "keys(env",
+	"env.each", "env.select", "env.filter_map", "env.to_h", "env.find_all", "env.keys", "env.to_a", "env.reduce", "os.environ()", "system.getenv()", "env.toobject", "getenv()", "vars()"}
 
 // edged reports whether a text holds a piece of a name that something is put to:
 // in front of it where before is set, else behind it.

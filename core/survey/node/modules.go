@@ -2,6 +2,7 @@ package node
 
 import (
 	"path"
+	"slices"
 	"sort"
 	"strings"
 
@@ -419,11 +420,35 @@ func (m *modules) elsewhere(file, pkg string) bool {
 
 // made tells paths that a build makes.
 func (m *modules) made(p string) bool {
-	for _, part := range strings.Split(p, "/") {
+	parts := strings.Split(p, "/")
+	for n, part := range parts {
+		if part == "lib" && m.written(strings.Join(parts[:n+1], "/")) {
+			continue
+		}
 		switch part {
 		case "dist", "build", "out", "lib", "generated", ".next", ".output", "gen", "__generated__":
 			return true
 		}
 	}
 	return strings.HasSuffix(p, ".node") || strings.HasSuffix(p, ".wasm") || strings.HasSuffix(p, ".css") || strings.HasSuffix(p, ".scss") || strings.HasSuffix(p, ".svg")
+}
+
+// written reports whether a folder that a build may be told to fill holds source instead:
+// files of it ship, and neither a script of the package nor the compiler names it.
+func (m *modules) written(dir string) bool {
+	base := dir[strings.LastIndexByte(dir, '/')+1:]
+	if !slices.ContainsFunc(m.t.Below(dir), func(e source.Entry) bool { return m.t.State(e.Path) == source.Shipped }) {
+		return false
+	}
+	for _, s := range m.c.Scripts {
+		if slices.ContainsFunc(strings.FieldsFunc(s.Text, func(r rune) bool { return strings.ContainsRune(" =/\"';&", r) }), func(w string) bool { return w == base }) {
+			return false
+		}
+	}
+	for _, name := range []string{"tsconfig.json", "tsconfig.build.json", ".swcrc", "babel.config.json"} {
+		if f, err := m.t.Document(m.c.Path(name)); err == nil && strings.Contains(string(f.Data), base) {
+			return false
+		}
+	}
+	return true
 }
