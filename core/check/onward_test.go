@@ -312,6 +312,23 @@ from twisted.internet import protocol, reactor
 reactor.listenUNIX("gate.sock", protocol.ServerFactory())
 reactor.run()
 `, " => unix:gate.sock"},
+	{"Ruby: a server of EventMachine", `-- Procfile --
+web: ruby gate.rb
+-- Gemfile --
+source 'https://rubygems.org'
+gem 'eventmachine'
+-- gate.rb --
+require 'eventmachine'
+
+class Gate < EM::Connection
+  def receive_data(data) = send_data(data)
+end
+
+EventMachine.run do
+  Signal.trap('TERM') { EventMachine.stop }
+  EventMachine.start_server('0.0.0.0', Integer(ENV.fetch('PORT', 8645)), Gate)
+end
+`, " => any 8645\nPORT=5123 => any 5123\nPORT=x => exits"},
 	{"a script: one or the other", `-- Procfile --
 web: sh start.sh
 -- start.sh --

@@ -18,8 +18,8 @@ type rubySocket struct {
 }
 
 // rubySockets are the calls of Ruby that listen. Sources: Ruby 3.4 core and
-// standard library, Rack 3, Rackup 2, Puma 7, WEBrick 1.9, Sinatra 4; read
-// 2026-11.
+// standard library, Rack 3, Rackup 2, Puma 7, WEBrick 1.9, Sinatra 4,
+// EventMachine 1.3, em-websocket 0.5, Cool.io 1.8; read 2026-11.
 var rubySockets = map[string]rubySocket{
 	"TCPServer.new": {"tcpserver", "", "", true}, "TCPServer.open": {"tcpserver", "", "", true},
 	"Socket.tcp_server_loop": {"tcpserver", "", "", true}, "Socket.tcp_server_sockets": {"tcpserver", "", "", true},
@@ -28,13 +28,16 @@ var rubySockets = map[string]rubySocket{
 	"Rack.Handler.Puma.run": {"puma run", "Port", "Host", false}, "Rackup.Handler.Puma.run": {"puma run", "Port", "Host", false}, "Rack.Handler.Falcon.run": {"puma run", "Port", "Host", false},
 	"Rack.Handler.Thin.run": {"thin", "Port", "Host", false}, "Rackup.Handler.Thin.run": {"thin", "Port", "Host", false},
 	"Rack.Handler.default.run": {"puma run", "Port", "Host", false}, "Rackup.Handler.default.run": {"puma run", "Port", "Host", false},
+	"EventMachine.start_server": {"tcpserver", "", "", true}, "EM.start_server": {"tcpserver", "", "", true}, "Cool.io.TCPServer.new": {"tcpserver", "", "", true}, "Coolio.TCPServer.new": {"tcpserver", "", "", true},
+	"EventMachine.WebSocket.start": {"tcpserver", "port", "host", false}, "EventMachine.WebSocket.run": {"tcpserver", "port", "host", false}, "EM.WebSocket.start": {"tcpserver", "port", "host", false}, "EM.WebSocket.run": {"tcpserver", "port", "host", false},
 	"Thin.Server.start": {"thin", "", "", true}, "Thin.Server.new": {"thin", "", "", true},
 	"Rack.Server.start": {"rack server", "Port", "Host", false}, "Rackup.Server.start": {"rack server", "Port", "Host", false},
 }
 
 // rubyFiles are the calls of Ruby that listen on a socket that is a file (Ruby 3.4,
 // "UNIXServer", "Socket").
-var rubyFiles = map[string]bool{"UNIXServer.new": true, "UNIXServer.open": true, "Socket.unix_server_loop": true, "Socket.unix_server_socket": true}
+var rubyFiles = map[string]bool{"UNIXServer.new": true, "UNIXServer.open": true, "Socket.unix_server_loop": true, "Socket.unix_server_socket": true,
+	"EventMachine.start_unix_domain_server": true, "EM.start_unix_domain_server": true}
 
 // socketBinds is the method with which a socket of its own is put to an address.
 const socketBinds = "Socket.new.bind"
@@ -46,7 +49,7 @@ func rubyListener(e *value.Eval, f *code.File, site code.Site, live func(string)
 		return nil
 	}
 	switch callee.Name {
-	case "new", "open", "run", "start", "run!", "bind", "add_tcp_listener", "add_unix_listener", "tcp_server_loop", "tcp_server_sockets", "unix_server_loop", "unix_server_socket":
+	case "new", "open", "run", "start", "run!", "bind", "add_tcp_listener", "add_unix_listener", "tcp_server_loop", "tcp_server_sockets", "unix_server_loop", "unix_server_socket", "start_server", "start_unix_domain_server":
 	default:
 		return nil
 	}
