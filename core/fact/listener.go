@@ -314,6 +314,9 @@ func (l *Listener) Under(env value.Environ) Outcome {
 	return l.kept(out)
 }
 
+// NamesHost begins the reason of what is not known of a host that is a name.
+const NamesHost = "whether the name "
+
 // elsewhere says why an interface is none of the machine, certainly or as far as can be
 // told: a number is an address as inet_aton has it, a name must be looked up.
 func elsewhere(at string) (certain bool, why string) {
@@ -326,7 +329,7 @@ func elsewhere(at string) (certain bool, why string) {
 	if _, err := netip.ParseAddr(at); err == nil {
 		return false, ""
 	}
-	return false, "whether the name " + strconv.Quote(at) + " leads to an address of the machine"
+	return false, NamesHost + strconv.Quote(at) + " leads to an address of the machine"
 }
 
 // kept is an outcome that the runtime may forbid.

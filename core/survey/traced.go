@@ -558,6 +558,9 @@ func nothing(v *value.Value) bool {
 }
 
 func known(o fact.Outcome) (fact.Outcome, bool) {
+	if o.Outcome == "unknown" && strings.HasPrefix(o.Reason, fact.NamesHost) { // it is known what it is given
+		return o, true
+	}
 	if o.Outcome == "unknown" || o.Interface == "unknown" { // of a library that the values know
 		return fact.Outcome{Outcome: fact.CameTo, Reason: o.Reason}, false
 	}

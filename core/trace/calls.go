@@ -76,6 +76,9 @@ func (m *machine) callNode(n *code.Node, s *scope) (v any, cut bool, err error) 
 			}
 			name = show(k)
 			_, isList := base.(*list)
+			if _, names := base.(globalNames); names {
+				isList = true
+			}
 			if o, isObject := base.(*object); isObject && s.python() {
 				_, there := o.get(keyText(k))
 				isList = !there

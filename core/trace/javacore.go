@@ -897,6 +897,10 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 			return port, true, nil
 		case "getHostString", "getHostName":
 			return host, true, nil
+		case "getAddress":
+			if len(o.args) == 1 {
+				return host, true, nil // the one of every interface
+			}
 		}
 	}
 	return nil, false, nil

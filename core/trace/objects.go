@@ -589,6 +589,9 @@ func (m *machine) objectKey(o *object, name string, s *scope, n *code.Node) (any
 			return d, nil
 		}
 		if base := outer(o.class); base != nil {
+			if f := m.method(o, "__getattr__"); f != nil && py && dictBases[base.path] && !dictMethods[name] && !strings.HasPrefix(name, "__") {
+				return m.call(f, o, []any{name}, nil, spot{s.module.file, n})
+			}
 			return &opaque{path: base.path + "()." + name, recv: &opaque{path: base.path + "()", recv: base}, self: o}, nil
 		}
 		if py {
