@@ -312,6 +312,37 @@ from twisted.internet import protocol, reactor
 reactor.listenUNIX("gate.sock", protocol.ServerFactory())
 reactor.run()
 `, " => unix:gate.sock"},
+	{"Python: settings of gunicorn that the environment chooses", `-- Procfile --
+web: gunicorn -c "$GATE_CONF" app:app
+-- conf/near.py --
+bind = "127.0.0.1:8634"
+-- conf/far.py --
+import os
+
+bind = "0.0.0.0:%d" % int(os.environ.get("PORT", 8635))
+-- app.py --
+app = lambda environ, start: (start("200 OK", []), [b""])[1]
+`, "GATE_CONF=conf/near.py => loopback 8634\nGATE_CONF=conf/far.py => any 8635\nGATE_CONF=conf/far.py PORT=5123 => any 5123\nGATE_CONF=conf/none.py => unknown"},
+	{"Python: a dictionary whose keys are attributes, and functions by their names", `-- Procfile --
+web: python3 gate.py
+-- gate.py --
+import os
+from http.server import BaseHTTPRequestHandler, HTTPServer
+
+
+class Settings(dict):
+    def __getattr__(self, name):
+        value = self[name]
+        return Settings(value) if isinstance(value, dict) else value
+
+
+def serve_plain(port):
+    HTTPServer(("127.0.0.1", port), BaseHTTPRequestHandler).serve_forever()
+
+
+settings = Settings({"http": {"port": int(os.environ.get("PORT", 8636))}})
+globals()["serve_" + os.environ.get("GATE", "plain")](settings.http.port)
+`, " => loopback 8636\nPORT=5123 => loopback 5123"},
 	{"Ruby: a server of EventMachine", `-- Procfile --
 web: ruby gate.rb
 -- Gemfile --

@@ -152,6 +152,7 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 			prog.File(st.Server)
 		} else if w, ok, _ := st.Final.Flag("-c", "--config"); ok && (!w.Literal() || path.IsAbs(w.Text) && ctx.InImage == nil) && st.Listeners[0].Via == "default" { // a file that is not of the tree
 			st.Listeners[0].Bind = value.NotKnown("the settings in "+w.Text, w.At)
+			s.gunicornChosen(st, prog, ctx, w)
 		}
 	}
 	if len(st.Listeners) == 1 && st.Listeners[0].Server == "gunicorn" && st.Listeners[0].Via == "default" {
@@ -1422,10 +1423,45 @@ func addressed(v *value.Value) bool {
 // gunicornFile is the file of settings that gunicorn reads: the one given with -c, or
 // its own.
 func (s *Starter) gunicornFile(st *fact.Start, ctx command.Context) string {
-	name := "gunicorn.conf.py"
+	given := ""
 	if w, ok, _ := st.Final.Flag("-c", "--config"); ok && w.Literal() {
-		name = strings.TrimPrefix(w.Text, "file:")
-		if module, ok := strings.CutPrefix(w.Text, "python:"); ok {
+		given = w.Text
+	}
+	return s.gunicornNamed(st, ctx, given)
+}
+
+// gunicornChosen follows a file of settings that the environment chooses.
+func (s *Starter) gunicornChosen(st *fact.Start, prog *Program, ctx command.Context, w command.Word) {
+	l := st.Listeners[0]
+	l.Follow = func(env value.Environ) (fact.Outcome, bool) {
+		o := w.Value.Under(env)
+		if o.Kind != value.Str || o.Text == "" {
+			return fact.Outcome{}, false
+		}
+		f := prog.File(s.gunicornNamed(st, ctx, o.Text))
+		if f == nil || f.Lang != code.Python {
+			return fact.Outcome{}, false
+		}
+		v, ok := trace.Name(st.Program, f, env, "bind")
+		if ok && v.Kind == value.List && len(v.Kids) == 1 {
+			v = v.Kids[0]
+		}
+		if !ok || v.Kind != value.Str {
+			return fact.Outcome{}, false
+		}
+		there := *l
+		there.Bind, there.Follow = v, nil
+		return known(there.Under(env))
+	}
+}
+
+// gunicornNamed is the file of settings that gunicorn reads, by what it is told; empty where
+// the tree does not have it.
+func (s *Starter) gunicornNamed(st *fact.Start, ctx command.Context, given string) string {
+	name := "gunicorn.conf.py"
+	if given != "" {
+		name = strings.TrimPrefix(given, "file:")
+		if module, ok := strings.CutPrefix(given, "python:"); ok {
 			name = strings.ReplaceAll(module, ".", "/") + ".py"
 		}
 	}

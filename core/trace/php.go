@@ -2029,7 +2029,7 @@ func (m *machine) phStarts(words []string, at spot) (any, error) {
 		default:
 			continue
 		}
-		m.note(m.package1(PHPServes), []any{strings.Trim(addr, `'"`)}, nil, at)
+		m.note(m.package1(PHPServes), []any{strings.NewReplacer("'", "", `"`, "").Replace(addr)}, nil, at)
 		return nil, &exit{stays: true}
 	}
 	return nil, giveUp("another program that is started")
