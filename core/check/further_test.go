@@ -1,6 +1,8 @@
 package check_test
 
-import "testing"
+import (
+	"testing"
+)
 
 // further are programs that were written to see what is told of programs that nobody has
 // seen. Each was run in the environments that stand beside it; what it did was read from the
@@ -48,7 +50,7 @@ NODE_ENV=production => any 8811`},
 web: node index.mjs
 -- package.json --
 {"name":"t","type":"module","dependencies":{"js-yaml":"^4","hono":"^4","@hono/node-server":"^1"}}
--- app.yaml --
+-- sky.yaml --
 server:
   host: 0.0.0.0
   port: ${SKY_PORT:-8707}
@@ -58,7 +60,7 @@ import yaml from 'js-yaml';
 import { Hono } from 'hono';
 import { serve } from '@hono/node-server';
 
-const raw = readFileSync(new URL('./app.yaml', import.meta.url), 'utf8');
+const raw = readFileSync(new URL('./sky.yaml', import.meta.url), 'utf8');
 const text = raw.replace(/\$\{(\w+)(?::-([^}]*))?\}/g, (_, name, fallback = '') => process.env[name] ?? fallback);
 const { server } = yaml.load(text);
 const app = new Hono();
