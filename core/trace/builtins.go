@@ -495,8 +495,19 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 			}
 		}
 		return arg(0), true, nil
-	case "Object.freeze", "Object.seal", "Object.preventExtensions", "structuredClone":
+	case "Object.freeze":
+		if o, ok := arg(0).(*object); ok {
+			o.frozen = true
+		}
 		return arg(0), true, nil
+	case "Object.seal", "Object.preventExtensions":
+		return arg(0), true, nil
+	case "structuredClone":
+		v, ok := cloned(arg(0), map[*object]*object{}, 0)
+		if !ok {
+			return nil, true, giveUp("what is copied")
+		}
+		return v, true, nil
 	case "Object.create":
 		if arg(0) == nil {
 			return newObject(), true, nil
@@ -676,6 +687,14 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 	case "setInterval", "clearTimeout", "clearInterval", "console.log", "console.error", "console.warn", "console.info", "console.debug", "process.emitWarning":
 		return undefined, true, nil
 	case "process.on", "process.once", "process.off", "process.addListener":
+		if event := text(0); (event == "uncaughtException" || event == "unhandledRejection") && f.path != "process.off" {
+			switch arg(1).(type) {
+			case *function, *opaque:
+				if m.rejects = true; event == "uncaughtException" {
+					m.survives = arg(1)
+				}
+			}
+		}
 		return &opaque{path: "process"}, true, nil
 	case "util.parseArgs":
 		config, ok := arg(0).(*object)
@@ -1434,6 +1453,47 @@ func (m *machine) parseJSON(s string) (any, error) {
 		return nil, errors.New("more than JSON")
 	}
 	return m.fitted(v), nil
+}
+
+// cloned is a copy of a value and of all that is in it; ok is false for what cannot be
+// copied here (HTML Standard, "StructuredSerialize").
+func cloned(v any, made map[*object]*object, depth int) (_ any, ok bool) {
+	if depth > 50 || len(made) > maxItems {
+		return nil, false
+	}
+	switch v := v.(type) {
+	case *object:
+		if v.class != nil && !v.dict {
+			return v, v.class.builtin
+		}
+		if w := made[v]; w != nil {
+			return w, true
+		}
+		w := newObject()
+		w.dict, w.class = v.dict, v.class
+		made[v] = w
+		for _, k := range v.keys {
+			x, ok := cloned(v.cells[k].v, made, depth+1)
+			if !ok {
+				return nil, false
+			}
+			w.set(k, x)
+		}
+		return w, true
+	case *list:
+		w := &list{items: make([]any, len(v.items))}
+		for i, x := range v.items {
+			y, ok := cloned(x, made, depth+1)
+			if !ok {
+				return nil, false
+			}
+			w.items[i] = y
+		}
+		return w, true
+	case *function, *class, *module, *promise, *envMap:
+		return nil, false
+	}
+	return v, true
 }
 
 // notJSON is the error of a program for a text that is no JSON; a limit that was reached

@@ -211,6 +211,9 @@ func TestLanguages(t *testing.T) {
 		{"s.rb", "cfg = { server: { port: 80, host: 'h' }, tags: [1, 2, 3] }\nr = case cfg\nin { server: { port: String } } then 1\nin { server: { port: 1..99 => p, host: }, tags: [first, *rest] } if first == 1\n  \"#{p}#{host}#{rest.sum}\"\nend\ncfg => { tags: [*, last] }\nk = case [1, nil, :a]\nin [_] | [_, _] then 1\nin Integer => n, nil, :a | :b then n + 5\nend\nprobe(r, last, k)\n", "", "\"80h5\" 3 6"},
 		{"s.rb", "P = Struct.new(:x, :y)\none = 1\nr = case P.new(1, 2)\nin P[x, 5] then x\nin P(x: ^one, y:) then y * 10\nend\ne = case {}\nin {} then 'none'\nend\nw = case { a: 1, b: 2 }\nin { a:, **nil } then 1\nin { a:, **more } then more.size + 5\nend\nbegin\n  case 5\n  in String then 1\n  end\nrescue NoMatchingPatternError\n  probe(r, e, w)\nend\n", "", "20 \"none\" 6"},
 		{"s.py", "from urllib.parse import urlsplit, urlparse\nu = urlsplit('TCP://me:pw@[::1]:81/a?b#c')\nv = urlparse('http://Dome.example/x;y?q=1')\nscheme, netloc, path, query, frag = u\nprobe(u.scheme, u.hostname, u.port, path, u.username, u[1], v.hostname, v.port, v.params, len(v), urlsplit('dome:80').path, urlsplit('//h:7').port)\n", "", "\"tcp\" \"::1\" 81 \"/a\" \"me\" \"me:pw@[::1]:81\" \"dome.example\" null \"y\" 6 \"80\" 7"},
+		{"s.js", "const o = Object.freeze({ a: 1, b: { c: 2 } }); o.a = 9; o.b.c = 3; const d = structuredClone(o); d.a = 4; d.b.c = 5; probe(o.a, o.b.c, d.a, d.b.c);\n", "", "1 3 4 5"},
+		{"s.mjs", "const o = Object.freeze({ a: 1 }); try { o.a = 9; } catch (e) { probe(o.a, e instanceof TypeError); }\nexport default o;\n", "", "1 true"},
+		{"s.js", "process.on('uncaughtException', (e) => probe(e.message)); setImmediate(() => { throw new Error('later'); }); setImmediate(() => probe('on'));\n", "", "\"later\"; \"on\""},
 	} {
 		env := map[string]string{}
 		if k, v, ok := strings.Cut(c.env, "="); ok {

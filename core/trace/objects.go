@@ -49,6 +49,20 @@ func (m *machine) lacks(name string) bool {
 	return false
 }
 
+// strictMode reports whether a file of JavaScript is strict code as a whole: a module, or
+// one that says so at its beginning.
+func strictMode(f *code.File) bool {
+	if f.Lang == code.TypeScript || strings.HasSuffix(f.Name, ".mjs") {
+		return true
+	}
+	for _, k := range f.Body.Kids {
+		if k.Is(code.Import) || k.Is(code.Export) || k.Flag&code.Exported != 0 {
+			return true
+		}
+	}
+	return len(f.Body.Kids) > 0 && f.Body.Kids[0].Is(code.ExprStmt) && f.Body.Kids[0].Kid(0).Is(code.String) && f.Body.Kids[0].Kids[0].Name == "use strict"
+}
+
 // key is a property of a value.
 func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error) {
 	switch b := base.(type) {
@@ -696,6 +710,12 @@ func (m *machine) setKey(base any, name string, v any, s *scope, n *code.Node) e
 		}
 		m.env.put(name, show(v))
 	case *object:
+		if b.frozen && javascript(s.module.file.Lang) { // ECMAScript 2026, 10.1.9
+			if strictMode(s.module.file) {
+				return raise("TypeError", "Cannot assign to read only property '"+name+"' of object")
+			}
+			return nil
+		}
 		if b.class != nil && b.class.methods != nil && javascript(s.module.file.Lang) && b.cells[name] == nil {
 			if f, ok := classKey(b.class, code.Setter+name, false); ok {
 				_, err := m.call(f, b, []any{v}, nil, spot{s.module.file, n})

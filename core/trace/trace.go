@@ -157,6 +157,7 @@ func (m *machine) run(then func() error) (r Result) {
 			_, err = m.load(main.Name)
 		}
 	}
+	err = m.survived(err)
 	if err == nil && then != nil {
 		err = then()
 	}
@@ -167,6 +168,10 @@ func (m *machine) run(then func() error) (r Result) {
 		next := m.later[0]
 		m.later = m.later[1:]
 		_, err = m.ran(next.fn, next.args, next.at)
+		err = m.survived(err)
+	}
+	if m.rejects {
+		m.unhandled = nil
 	}
 	if err == nil && len(m.calls) == 0 && m.unhandled == nil {
 		// It listens where something that is not followed calls back.
@@ -214,6 +219,17 @@ func (m *machine) run(then func() error) (r Result) {
 		r.ended(m.unhandled, main.Lang)
 	}
 	return r
+}
+
+// survived hands an error that nothing catches to the function that the program has for
+// that, after which it goes on (Node.js 24 API, "process", Event: 'uncaughtException').
+func (m *machine) survived(err error) error {
+	t, ok := err.(*thrown)
+	if !ok || m.survives == nil {
+		return err
+	}
+	_, err = m.call(m.survives, undefined, []any{t.v}, nil, spot{m.main, m.main.Body})
+	return err
 }
 
 // endless are what programs of Python wait in until they are stopped, though they
@@ -326,6 +342,8 @@ type machine struct {
 	later         []job
 	kept          []job // functions that were handed to what is not followed
 	unhandled     *thrown
+	survives      any             // what is called for errors that nothing catches (Node.js)
+	rejects       bool            // it has a function for those, or for promises that nobody waits for
 	panicking     *goPanic        // what a deferred function of Go may stop
 	onlyFields    bool            // data with other fields than the structure's is not taken (Go)
 	frames        int             // of calls of Go

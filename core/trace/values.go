@@ -110,6 +110,8 @@ type object struct {
 	made  *spot   // where it was made, for objects of classes
 	other any     // what it gives for keys that it does not have (Ruby)
 	proto *object // what it was made on with Object.create (JavaScript)
+	// frozen says that its own properties stay as they are (JavaScript).
+	frozen bool
 	// command and option are those of commander that the program sees as this object.
 	command *jsCommand
 	option  *jsOption
