@@ -464,7 +464,15 @@ func (c *conductor) component(comp *fact.Component, r survey.Runtime) {
 			st.More(*with)
 		}
 		for _, l := range st.Listeners {
-			l.Look(env, with)
+			// Where rules were judged, the program was gone through as a host runs it: what
+			// that says decides whether its values are to be believed.
+			l.Look(env, with, !c.opts.Rules || slices.ContainsFunc(on, func(o *rules.On) bool {
+				if o.Code != st {
+					return false
+				}
+				_, denied := l.Denied(o.Ported, l.Under(o.Ported))
+				return denied
+			}))
 		}
 	}
 	c.mu.Lock()

@@ -100,10 +100,11 @@ type View struct {
 }
 
 // Look makes the view: what the listener does by itself, and which variable
-// decides its port.
-func (l *Listener) Look(env value.Environ, with *value.Environ) {
+// decides its port. Doubted asks for going through the program besides, where its values
+// tell.
+func (l *Listener) Look(env value.Environ, with *value.Environ, doubted bool) {
 	seen, out := l, l.Under(env)
-	if other, ok := l.Denied(env, out); ok { // its values tell another story than the program
+	if other, ok := l.doubts(env, out, doubted); ok { // its values tell another story than the program
 		why := value.NotKnown("a value that is made while the program runs", l.At)
 		there := *l
 		there.Bind, there.Named, there.Port, there.Host, there.Guards, there.Ends = nil, nil, why, why, nil, nil
@@ -357,6 +358,14 @@ func (l *Listener) kept(out Outcome) Outcome {
 		return exits("the runtime is not given the network there")
 	}
 	return out
+}
+
+// doubts is Denied where the values are doubted.
+func (l *Listener) doubts(env value.Environ, told Outcome, doubted bool) (Outcome, bool) {
+	if !doubted {
+		return told, false
+	}
+	return l.Denied(env, told)
 }
 
 // Denied says what going through the program tells against what the values
