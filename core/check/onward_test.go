@@ -84,6 +84,37 @@ func main() {
 	http.ListenAndServe(at, nil)
 }
 `, "PORT=5123 => any 5123\nPORT=none => exits"},
+	{"Go: an error that is handed on, where there is none", `-- Procfile --
+web: ./gate
+-- go.mod --
+module gate
+
+go 1.25
+
+require github.com/pkg/errors v0.9.1
+-- main.go --
+package main
+
+import (
+	"log"
+	"net/http"
+	"os"
+
+	"github.com/pkg/errors"
+)
+
+func prepare() error {
+	err := os.MkdirAll(os.TempDir()+"/gate", 0o755)
+	return errors.Wrap(err, "prepare")
+}
+
+func main() {
+	if err := prepare(); err != nil {
+		log.Fatal(err)
+	}
+	http.ListenAndServe("127.0.0.1:8619", nil)
+}
+`, " => loopback 8619"},
 	{"Go: a file that is built for something else, in the older form", `-- Procfile --
 web: ./gate
 -- go.mod --
@@ -367,6 +398,32 @@ HOST=$( [ "${OPEN:-yes}" = yes ] && echo 0.0.0.0 || echo 127.0.0.1 )
 [ -n "$PORT" ] && echo given || PORT=8641
 exec python3 -m http.server --bind "$HOST" "$PORT"
 `, " => any 8641\nOPEN=no => loopback 8641\nPORT=5123 => any 5123"},
+	{"Java: an argument of Spring beats a system property", `-- Procfile --
+web: java -Dserver.port=8646 -Dspring.profiles.active=far -jar target/gate.jar --server.port=8647 --spring.profiles.active=near
+-- pom.xml --
+<project xmlns="http://maven.apache.org/POM/4.0.0"><modelVersion>4.0.0</modelVersion>
+  <parent><groupId>org.springframework.boot</groupId><artifactId>spring-boot-starter-parent</artifactId><version>3.5.0</version></parent>
+  <groupId>obs</groupId><artifactId>gate</artifactId><version>1</version>
+  <dependencies><dependency><groupId>org.springframework.boot</groupId><artifactId>spring-boot-starter-web</artifactId></dependency></dependencies>
+  <build><finalName>gate</finalName><plugins><plugin><groupId>org.springframework.boot</groupId><artifactId>spring-boot-maven-plugin</artifactId></plugin></plugins></build>
+</project>
+-- src/main/resources/application-near.properties --
+server.address=127.0.0.1
+-- src/main/resources/application-far.properties --
+server.address=0.0.0.0
+-- src/main/java/obs/Gate.java --
+package obs;
+
+import org.springframework.boot.SpringApplication;
+import org.springframework.boot.autoconfigure.SpringBootApplication;
+
+@SpringBootApplication
+public class Gate {
+    public static void main(String[] args) {
+        SpringApplication.run(Gate.class, args);
+    }
+}
+`, " => loopback 8647\nSERVER_PORT=5123 => loopback 8647"},
 	{"Rust: what an arm sets, and conditions of arms", `-- Procfile --
 web: ./target/release/gate
 -- Cargo.toml --

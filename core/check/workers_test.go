@@ -151,13 +151,68 @@ require("express")().get("/", (q, r) => r.send("clear")).listen(process.env.SKY_
 -- Procfile --
 web: node server.js
 -- package.json --
-{ "name": "gate", "engines": { "node": "24.x" } }
+{ "name": "gate", "engines": { "node": "24.x" }, "scripts": { "start": "node server.js" } }
 -- lib/star.js --
 exports.stars = 1;
 -- server.js --
 const { stars } = require("./lib/stars");
 require("http").createServer((q, r) => r.end(stars)).listen(process.env.PORT || 3000);
 `, []string{"start/import-missing server.js:1 pushed=blocker"}},
+		{"a file of lib that a script writes before the build", `
+-- Procfile --
+web: npm start
+-- package.json --
+{ "name": "gate", "engines": { "node": "24.x" }, "scripts": { "prebuild": "node scripts/stamp.js", "build": "node -e 0", "start": "node server.js" } }
+-- scripts/stamp.js --
+require("fs").writeFileSync(__dirname + "/../lib/version.js", "module.exports = 1;");
+-- lib/star.js --
+exports.stars = 1;
+-- server.js --
+const version = require("./lib/version");
+const { stars } = require("./lib/star");
+require("http").createServer((q, r) => r.end(version + stars)).listen(process.env.PORT || 3000);
+`, nil},
+		{"a file of lib that the settings of a compiler name", `
+-- Procfile --
+web: npm start
+-- package.json --
+{ "name": "gate", "engines": { "node": "24.x" }, "scripts": { "build": "tsc -p config/app.json", "start": "node server.js" }, "dependencies": { "typescript": "5.8.0" } }
+-- config/app.json --
+{ "compilerOptions": { "outDir": "../lib", "rootDir": "../src" }, "include": ["../src"] }
+-- src/app.ts --
+export const app = 1;
+-- lib/readme.js --
+// what is here by hand
+-- server.js --
+const { app } = require("./lib/app");
+require("http").createServer((q, r) => r.end(String(app))).listen(process.env.PORT || 3000);
+`, nil},
+		{"what serves for good is in an if", `
+-- Procfile --
+web: bin/gate
+-- go.mod --
+module gate
+
+go 1.26
+-- main.go --
+package main
+
+import (
+	"cmp"
+	"log"
+	"net/http"
+	"os"
+)
+
+func main() {
+	http.HandleFunc("/", func(w http.ResponseWriter, r *http.Request) {})
+	addr := ":" + cmp.Or(os.Getenv("PORT"), "8080")
+	if cert := os.Getenv("TLS_CERT"); cert != "" {
+		log.Fatal(http.ListenAndServeTLS(addr, cert, os.Getenv("TLS_KEY"), nil))
+	}
+	log.Fatal(http.ListenAndServe(addr, nil))
+}
+`, nil},
 		{"a file of lib that the build makes", `
 -- Procfile --
 web: node server.js

@@ -8,15 +8,21 @@ import (
 	"ubique/core/value"
 )
 
+type goServer struct {
+	server string
+	addr   int
+}
+
+// goFiles are the methods and functions among them whose address is the path of a socket.
+var goFiles = map[string]bool{"RunUnix": true, "ListenAndServeUNIX": true}
+
 // goServers say which functions of Go listen: what makes the object, a space,
 // and the method; or the function alone. The number is the place of the
 // address, -1 for none. Source: the documentation of each package, 2026-11.
-var goServers = map[string]struct {
-	server string
-	addr   int
-}{
+var goServers = map[string]goServer{
 	"net/http.ListenAndServe": {"go", 0}, "net/http.ListenAndServeTLS": {"go", 0}, "net.Listen": {"go", 1}, "net.ListenTCP": {"go", 1},
 	"github.com/valyala/fasthttp.ListenAndServe": {"go", 0}, "github.com/valyala/fasthttp.Server() ListenAndServe": {"go", 0},
+	"github.com/valyala/fasthttp.Server() ListenAndServeTLS": {"go", 0}, "github.com/valyala/fasthttp.Server() ListenAndServeTLSEmbed": {"go", 0}, "github.com/valyala/fasthttp.Server() ListenAndServeUNIX": {"go", 0},
 	"github.com/valyala/fasthttp.ListenAndServeTLS": {"go", 0}, "github.com/valyala/fasthttp.ListenAndServeTLSEmbed": {"go", 0}, "github.com/valyala/fasthttp.ListenAndServeUNIX": {"go", 0},
 	"github.com/gin-gonic/gin.Default() RunTLS": {"gin", 0}, "github.com/gin-gonic/gin.New() RunTLS": {"gin", 0},
 	"github.com/gin-gonic/gin.Default() RunUnix": {"go", 0}, "github.com/gin-gonic/gin.New() RunUnix": {"go", 0},
@@ -112,6 +118,7 @@ func goFilled(e *value.Eval, f *code.File, n *code.Node, name string, recv *valu
 	what := f.Text(n.Kid(0).Kid(0))
 	l := &fact.Listener{Server: "go", Via: "code", At: f.At(n)}
 	server := name == "ListenAndServe" || name == "ListenAndServeTLS"
+	given := goServers[recv.Text+"() "+name]
 	switch {
 	case recv.Kind == value.External:
 		path := recv.Text + "." + name
@@ -136,8 +143,8 @@ func goFilled(e *value.Eval, f *code.File, n *code.Node, name string, recv *valu
 			break
 		}
 		if s.addr >= 0 && s.addr < len(args) {
-			if l.Bind = args[s.addr]; name == "RunUnix" || name == "ListenAndServeUNIX" {
-				l.Bind = value.Concat(value.Text("unix:", l.At), args[s.addr])
+			if l.Bind = args[s.addr]; goFiles[name] {
+				l.Bind = socketFile(args[s.addr], l.At)
 			}
 			if server := l.Bind; server.Kind == value.Object && strings.HasSuffix(server.Text, "http.Server") { // one that is handed over
 				if l.Bind = server.Get("Addr"); l.Bind == nil {
@@ -147,12 +154,12 @@ func goFilled(e *value.Eval, f *code.File, n *code.Node, name string, recv *valu
 		}
 	case recv.Kind == value.Object && recv.Text == "net.ListenConfig" && name == "Listen" && len(args) == 3:
 		l.Bind = args[2]
-	case recv.Kind == value.Object && goMethods[name] && strings.HasSuffix(recv.Text, "fasthttp.Server"): // it is given its address
-		if len(args) == 0 {
+	case recv.Kind == value.Object && given.server != "": // an object that is written out, and is given its address
+		if len(args) <= given.addr {
 			return nil
 		}
-		if l.Bind = args[0]; name == "ListenAndServeUNIX" {
-			l.Bind = value.Concat(value.Text("unix:", l.At), args[0])
+		if l.Bind = args[given.addr]; goFiles[name] {
+			l.Bind = socketFile(args[given.addr], l.At)
 		}
 	case recv.Kind == value.Object && server:
 		for _, k := range recv.Kids { // a server that is embedded

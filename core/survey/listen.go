@@ -26,6 +26,8 @@ type shape struct {
 	config     int    // the place, from 1, of an argument whose attribute bind holds one
 	address    int    // the place, from 1, of an argument that is a whole address
 	within     string // the key of the options under which the port and the host stand
+	file       int    // the place, from 1, of an argument that is the path of a socket
+	keyFile    string // and its name
 }
 
 var none = shape{port: -1, host: -1, options: -1, pair: -1}
@@ -51,6 +53,13 @@ func keywords(server string, port, host int, dev bool) shape {
 func pair(server string, at int) shape {
 	s := none
 	s.server, s.pair = server, at
+	return s
+}
+
+// onFile is a call with an argument that is the path of a socket.
+func onFile(at int, name string) shape {
+	s := positional("aiohttp", -1, -1)
+	s.file, s.keyFile = at, name
 	return s
 }
 
@@ -164,7 +173,7 @@ var listening = map[string]shape{
 	"werkzeug.serving.make_server":                               keywords("socketserver", 1, 0, false),
 	"gevent.server.StreamServer":                                 pair("socketserver", 0),
 	"cheroot.server.HTTPServer":                                  pair("socketserver", 0),
-	"twisted.internet.reactor.listenUNIX":                        positional("aiohttp", -1, -1),
+	"twisted.internet.reactor.listenUNIX":                        onFile(1, "address"),
 	"twisted.internet.reactor.listenSSL":                         {server: "socketserver", port: 0, host: 4, options: -1, pair: -1, keyPort: "port", keyHost: "interface"},
 	"wsgiref.simple_server.make_server":                          positional("socketserver", 1, 0),
 	"http.server.HTTPServer":                                     pair("http server class", 0),
@@ -175,10 +184,10 @@ var listening = map[string]shape{
 	"socketserver.UnixStreamServer":                              pair("socketserver", 0),
 	"socketserver.ThreadingUnixStreamServer":                     pair("socketserver", 0),
 	"tornado.netutil.bind_unix_socket":                           pair("socketserver", 0),
-	"asyncio.start_unix_server":                                  positional("aiohttp", -1, -1),
-	"asyncio.get_event_loop().create_unix_server":                positional("aiohttp", -1, -1),
-	"asyncio.get_running_loop().create_unix_server":              positional("aiohttp", -1, -1),
-	"aiohttp.web.UnixSite":                                       positional("aiohttp", -1, -1),
+	"asyncio.start_unix_server":                                  onFile(2, "path"),
+	"asyncio.get_event_loop().create_unix_server":                onFile(2, "path"),
+	"asyncio.get_running_loop().create_unix_server":              onFile(2, "path"),
+	"aiohttp.web.UnixSite":                                       onFile(2, "path"),
 	"asyncio.start_server":                                       positional("asyncio", 2, 1),
 	"gevent.pywsgi.WSGIServer":                                   pair("socketserver", 0),
 	"gevent.WSGIServer":                                          pair("socketserver", 0),
@@ -574,13 +583,10 @@ func filled(e *value.Eval, f *code.File, site code.Site, s shape, v *value.Value
 	if socket := keys["path"]; strings.HasPrefix(s.server, "aiohttp") && socket != nil && socket.Kind != value.Null {
 		l.Bind = socketFile(socket, l.At)
 	}
-	if strings.HasSuffix(v.Text, "reactor.listenUNIX") && len(args) > 0 {
-		l.Bind = socketFile(args[0], l.At)
-	}
-	if strings.HasSuffix(v.Text, "unix_server") || strings.HasSuffix(v.Text, ".UnixSite") { // the path stands second, or by its name
-		path := keys["path"]
-		if path == nil && len(args) > 1 {
-			path = args[1]
+	if s.file > 0 { // the path of the socket, by its place or its name
+		path := keys[s.keyFile]
+		if path == nil && s.file <= len(args) {
+			path = args[s.file-1]
 		}
 		if path == nil { // a socket that the program has bound itself
 			return nil

@@ -838,7 +838,7 @@ func inquired(f *code.File) map[string]bool {
 	f.Body.Walk(func(n *code.Node) bool {
 		switch n.Kind {
 		case code.If:
-			if !insists(n) {
+			if !insists(n) || filledIn(n.Kid(0)) {
 				names(n.Kid(0))
 			}
 		case code.Cond:
@@ -854,6 +854,15 @@ func inquired(f *code.File) map[string]bool {
 		return true
 	})
 	return m
+}
+
+// filledIn reports whether a test holds only where a text has something in it: what it
+// guards may end the program, or serve in it for good, and nothing is missing without it.
+func filledIn(t *code.Node) bool {
+	if t.Is(code.Binary) && t.Name == "&&" {
+		return filledIn(t.Kid(0)) && filledIn(t.Kid(1))
+	}
+	return t.Is(code.Binary) && (t.Name == "!=" || t.Name == "!==") && t.Kid(1).Is(code.String) && t.Kid(1).Name == ""
 }
 
 // endings are calls that end a program.

@@ -18,7 +18,6 @@ import (
 	"ubique/core/code"
 	"ubique/core/document"
 	"ubique/core/place"
-	"ubique/core/source"
 	"ubique/core/value"
 )
 
@@ -503,11 +502,10 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 	case "Object.seal", "Object.preventExtensions":
 		return arg(0), true, nil
 	case "structuredClone":
-		v, ok := cloned(arg(0), map[*object]*object{}, 0)
-		if !ok {
+		if holdsCode(arg(0), 0) { // functions cannot be copied (HTML Standard, "StructuredSerialize")
 			return nil, true, giveUp("what is copied")
 		}
-		return v, true, nil
+		return m.copied(arg(0)), true, nil
 	case "Object.create":
 		if arg(0) == nil {
 			return newObject(), true, nil
@@ -975,7 +973,7 @@ func (m *machine) readFile(name any) any {
 	} else if ok {
 		return &content{nil, text}
 	}
-	if !slices.Contains(m.e.Loader.Beside(source.Dir(p)), p) {
+	if !m.has(p) {
 		t := raise("FileNotFoundError", p).(*thrown)
 		if javascript(m.main.Lang) { // documentation of Node.js 24, "Common system errors"
 			t = raise("Error", "ENOENT: no such file or directory, open '"+p+"'").(*thrown)
@@ -1453,47 +1451,6 @@ func (m *machine) parseJSON(s string) (any, error) {
 		return nil, errors.New("more than JSON")
 	}
 	return m.fitted(v), nil
-}
-
-// cloned is a copy of a value and of all that is in it; ok is false for what cannot be
-// copied here (HTML Standard, "StructuredSerialize").
-func cloned(v any, made map[*object]*object, depth int) (_ any, ok bool) {
-	if depth > 50 || len(made) > maxItems {
-		return nil, false
-	}
-	switch v := v.(type) {
-	case *object:
-		if v.class != nil && !v.dict {
-			return v, v.class.builtin
-		}
-		if w := made[v]; w != nil {
-			return w, true
-		}
-		w := newObject()
-		w.dict, w.class = v.dict, v.class
-		made[v] = w
-		for _, k := range v.keys {
-			x, ok := cloned(v.cells[k].v, made, depth+1)
-			if !ok {
-				return nil, false
-			}
-			w.set(k, x)
-		}
-		return w, true
-	case *list:
-		w := &list{items: make([]any, len(v.items))}
-		for i, x := range v.items {
-			y, ok := cloned(x, made, depth+1)
-			if !ok {
-				return nil, false
-			}
-			w.items[i] = y
-		}
-		return w, true
-	case *function, *class, *module, *promise, *envMap:
-		return nil, false
-	}
-	return v, true
 }
 
 // notJSON is the error of a program for a text that is no JSON; a limit that was reached

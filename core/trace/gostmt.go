@@ -420,10 +420,11 @@ func (m *machine) goReturn(x *ast.ReturnStmt, s *goScope) error {
 				}
 			}
 			if o, ok := v.v.(*opaque); ok && t.is(goInterface) && t.name == "error" { // one that was made to be given back
-				switch name := o.path[strings.LastIndexByte(o.path, '.')+1:]; {
-				case goWraps[name] && len(o.args) > 0 && o.args[0] == nil:
+				name := o.path[strings.LastIndexByte(o.path, '.')+1:]
+				wraps := goWraps[name] && len(o.args) > 0
+				if wraps && o.args[0] == nil {
 					v = goValue{nil, t}
-				case goFaults[name] || goWraps[name]:
+				} else if wraps && known(o.args[0]) || goFaults[name] {
 					v = goValue{&goFault{msg: "an error of " + o.path}, t}
 				}
 			}

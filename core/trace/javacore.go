@@ -116,7 +116,7 @@ func (m *machine) jvResource(name string, s *scope) any {
 	folders := []string{path.Join(m.e.Dir, "src/main/resources"), path.Join(m.e.Dir, "resources"), path.Join(m.e.Dir, "src/resources"), path.Join(m.e.Dir, "src"), path.Join(m.e.Dir, "conf"), m.e.Dir, source.Dir(s.module.file.Name)}
 	for _, d := range folders {
 		p := path.Join(d, rel)
-		if slices.Contains(m.e.Loader.Beside(source.Dir(p)), p) {
+		if m.has(p) {
 			return m.readFile(root + "/" + p)
 		}
 	}

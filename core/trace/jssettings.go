@@ -437,13 +437,20 @@ func (m *machine) convict(schema *object, at spot) (any, error) {
 
 func cellOf(o *object, k string) any { v, _ := o.get(k); return v }
 
-// copied is a value of its own: lists and objects are copied.
-func (m *machine) copied(v any) any { return m.copiedTo(v, 0) }
+// copied is a value of its own: lists and objects are copied, each once, so that what holds
+// itself does so in the copy.
+func (m *machine) copied(v any) any { return m.copiedTo(v, map[any]any{}, 0) }
 
-// copiedTo leaves what is too deep, as what holds itself is, as it is.
-func (m *machine) copiedTo(v any, depth int) any {
+// copiedTo leaves what is too deep as it is.
+func (m *machine) copiedTo(v any, made map[any]any, depth int) any {
 	if depth > 60 {
 		return v
+	}
+	switch v.(type) {
+	case *object, *list:
+		if w := made[v]; w != nil {
+			return w
+		}
 	}
 	switch x := v.(type) {
 	case *object:
@@ -452,8 +459,9 @@ func (m *machine) copiedTo(v any, depth int) any {
 		}
 		o := newObject()
 		o.dict, o.holds, o.other = x.dict, x.holds, x.other
+		made[v] = o
 		for _, k := range x.keys {
-			o.set(k, m.copiedTo(x.cells[k].v, depth+1))
+			o.set(k, m.copiedTo(x.cells[k].v, made, depth+1))
 		}
 		return o
 	case *list:
@@ -463,8 +471,9 @@ func (m *machine) copiedTo(v any, depth int) any {
 		l := &list{}
 		*l = *x
 		l.items = nil
+		made[v] = l
 		for _, y := range x.items {
-			l.items = append(l.items, m.copiedTo(y, depth+1))
+			l.items = append(l.items, m.copiedTo(y, made, depth+1))
 		}
 		return l
 	}

@@ -36,7 +36,12 @@ func (m *machine) treePath(p string) (string, bool) {
 // there reports whether a path is one of a file of the tree, or of a folder of it.
 func (m *machine) there(p string, file, folder bool) bool {
 	t, ok := m.treePath(p)
-	return ok && (file && slices.Contains(m.e.Loader.Beside(source.Dir(t)), t) || folder && m.e.Loader.Folder(t))
+	return ok && (file && m.has(t) || folder && m.e.Loader.Folder(t))
+}
+
+// has reports whether the tree has a file, by its path in the tree.
+func (m *machine) has(file string) bool {
+	return slices.Contains(m.e.Loader.Beside(source.Dir(file)), file)
 }
 
 // lacks reports whether a certificate or a key that a program names is nowhere: it lies in

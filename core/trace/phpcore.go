@@ -136,7 +136,7 @@ func (m *machine) phSpecial(name string, n *code.Node, s *scope) (any, bool, err
 			return nil, true, giveUp("a file that is named while the program runs")
 		}
 		t, in := m.treePath(p)
-		if !strings.HasPrefix(p, "/") && !slices.Contains(m.e.Loader.Beside(source.Dir(t)), t) { // beside the file itself
+		if !strings.HasPrefix(p, "/") && !m.has(t) { // beside the file itself
 			t = path.Join(source.Dir(s.module.file.Name), p)
 		}
 		switch {
@@ -146,7 +146,7 @@ func (m *machine) phSpecial(name string, n *code.Node, s *scope) (any, bool, err
 			return true, true, nil
 		case strings.HasSuffix(t, "vendor/autoload.php") && !m.ownLoader(t):
 			return true, true, nil // the classes are found by their names
-		case !slices.Contains(m.e.Loader.Beside(source.Dir(t)), t):
+		case !m.has(t):
 			if strings.HasPrefix(name, "include") {
 				return false, true, nil
 			}

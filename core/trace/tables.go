@@ -134,8 +134,12 @@ var goWraps = words("Wrap() Wrapf() WithStack() WithMessage() WithMessagef() Ann
 func goMakes(o *opaque) bool {
 	call, ok := strings.CutSuffix(o.path, "()")
 	name := call[strings.LastIndexByte(call, '.')+1:]
-	return ok && (strings.HasPrefix(name, "New") || name == "Default" || strings.HasPrefix(name, "Must") || strings.HasPrefix(call, "context.") || name == "NotifyContext" || call == "golang.org/x/sync/errgroup.WithContext") && !strings.Contains(call, "()")
+	return ok && (strings.HasPrefix(name, "New") || strings.HasPrefix(name, "Must") || goMaking[name]) && !strings.Contains(call, "()")
 }
+
+// goMaking are functions that always give something and are not named New (documentation of
+// context, os/signal, golang.org/x/sync/errgroup and gin, Go 1.26).
+var goMaking = words("Default Background TODO WithCancel WithCancelCause WithDeadline WithTimeout WithValue WithoutCancel WithContext NotifyContext")
 
 // emitters are the emitters of events that a program makes.
 var emitters = words(`events() events.EventEmitter() events.default() eventemitter3() eventemitter3.EventEmitter()`)

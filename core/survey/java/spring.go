@@ -94,25 +94,21 @@ func web(c *fact.Component) bool {
 // value puts together what a property comes to: the command line beats system
 // properties, these the environment (fact.Server.Over), that the files.
 func (p properties) value(t *source.Tree, c *fact.Component, st *fact.Start, l *fact.Listener, key string, at place.Span) (*value.Value, place.Span) {
-	for _, w := range st.Final.Args {
-		signs := []string{"--" + key + "=", "-D" + key + "=", "-" + key + "="}
-		if p.server == "play" {
-			signs = append(signs, "-D"+key[len("play.server."):]+"=")
+	signs := []string{"--" + key + "=", "-D" + key + "=", "-" + key + "="}
+	if p.server == "play" {
+		signs = append(signs, "-D"+key[len("play.server."):]+"=")
+	}
+	if p.server == "ktor engine" {
+		signs = []string{"-P:" + key + "=", "-" + key[strings.LastIndexByte(key, '.')+1:] + "="}
+	}
+	if v, flagAt := onCommand(st, signs); v != nil {
+		l.Via = "flag"
+		if key == p.port {
+			l.FlagPort = true
+		} else {
+			l.FlagHost = true
 		}
-		if p.server == "ktor engine" {
-			signs = []string{"-P:" + key + "=", "-" + key[strings.LastIndexByte(key, '.')+1:] + "="}
-		}
-		for _, sign := range signs {
-			if v, ok := after(w.Value, sign); ok {
-				l.Via = "flag"
-				if key == p.port {
-					l.FlagPort = true
-				} else {
-					l.FlagHost = true
-				}
-				return v, w.At
-			}
-		}
+		return v, flagAt
 	}
 	var v *value.Value
 	for _, name := range p.files {
@@ -217,15 +213,24 @@ func (p properties) inFile(t *source.Tree, c *fact.Component, st *fact.Start, fi
 	return v
 }
 
+// onCommand is what the command line gives behind one of several signs: a sign beats those
+// that stand after it in the list, wherever on the line it is; nil for none.
+func onCommand(st *fact.Start, signs []string) (*value.Value, place.Span) {
+	for _, sign := range signs {
+		for _, w := range st.Final.Args {
+			if v, ok := after(w.Value, sign); ok {
+				return v, w.At
+			}
+		}
+	}
+	return nil, place.Span{}
+}
+
 // active are the profiles that a flag, the variable, or else the main file
 // chooses, with commas between them.
 func (p properties) active(t *source.Tree, c *fact.Component, st *fact.Start, at place.Span) *value.Value {
-	for _, w := range st.Final.Args {
-		for _, sign := range []string{"--" + p.profileKey + "=", "-D" + p.profileKey + "="} {
-			if v, ok := after(w.Value, sign); ok {
-				return v
-			}
-		}
+	if v, _ := onCommand(st, []string{"--" + p.profileKey + "=", "-D" + p.profileKey + "="}); v != nil {
+		return v
 	}
 	v := value.Text(map[string]string{"quarkus": "prod", "spring": "default"}[p.server], at)
 	for _, name := range p.files {

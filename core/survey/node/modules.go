@@ -1,6 +1,7 @@
 package node
 
 import (
+	"bytes"
 	"path"
 	"slices"
 	"sort"
@@ -434,21 +435,42 @@ func (m *modules) made(p string) bool {
 }
 
 // written reports whether a folder that a build may be told to fill holds source instead:
-// files of it ship, and neither a script of the package nor the compiler names it.
+// files of it ship, and neither a script of the package, nor a file that one runs, nor the
+// settings of a tool name it.
 func (m *modules) written(dir string) bool {
 	base := dir[strings.LastIndexByte(dir, '/')+1:]
 	if !slices.ContainsFunc(m.t.Below(dir), func(e source.Entry) bool { return m.t.State(e.Path) == source.Shipped }) {
 		return false
 	}
-	for _, s := range m.c.Scripts {
-		if slices.ContainsFunc(strings.FieldsFunc(s.Text, func(r rune) bool { return strings.ContainsRune(" =/\"';&", r) }), func(w string) bool { return w == base }) {
-			return false
+	var files []string
+	for name, s := range m.c.Scripts {
+		if first, _, _ := strings.Cut(name, ":"); uses[first] {
+			continue
+		}
+		for _, w := range strings.FieldsFunc(s.Text, func(r rune) bool { return strings.ContainsRune(" =\"';&|()", r) }) {
+			if slices.Contains(strings.Split(w, "/"), base) {
+				return false
+			}
+			files = append(files, m.c.Path(path.Clean(w)))
 		}
 	}
-	for _, name := range []string{"tsconfig.json", "tsconfig.build.json", ".swcrc", "babel.config.json"} {
-		if f, err := m.t.Document(m.c.Path(name)); err == nil && strings.Contains(string(f.Data), base) {
+	for _, e := range m.t.In(m.c.Dir) {
+		if builds(path.Base(e.Path)) {
+			files = append(files, e.Path)
+		}
+	}
+	for _, f := range files {
+		if src, err := m.t.Code(f); m.t.Has(f) && err == nil && bytes.Contains(src.Data, []byte(base)) {
 			return false
 		}
 	}
 	return true
+}
+
+// uses are scripts of a package that make nothing the program needs, by their usual names.
+var uses = map[string]bool{"start": true, "serve": true, "dev": true, "develop": true, "watch": true, "debug": true, "test": true, "lint": true, "format": true, "typecheck": true}
+
+// builds reports whether a file beside the manifest tells a tool what to make, by its name.
+func builds(name string) bool {
+	return strings.Contains(name, ".config.") || strings.Contains(name, "rc") && name[0] == '.' || strings.HasPrefix(name, "tsconfig") || strings.HasSuffix(name, "file") || strings.HasSuffix(name, "file.js")
 }
