@@ -16,7 +16,7 @@ var floors = [][]string{
 	{"cmd/ubique"}, {"bench/plant"}, {"bench"}, {"cli"}, {"cli/render", "demo"}, {"core/check"}, {"core/rules/catalog"},
 	{"core/rules/runtime", "core/rules/pin", "core/rules/manifest", "core/rules/ship", "core/rules/start", "core/rules/port", "core/rules/env", "core/rules/secret", "core/rules/settings", "core/rules/descriptor", "core/rules/internal/list", "core/fact/internal/table"},
 	{"core/rules"}, {"core/host", "core/descriptor/container", "core/descriptor/process"}, {"core/survey/node", "core/survey/python", "core/survey/deno", "core/survey/ruby", "core/survey/java", "core/survey/golang", "core/survey/php", "core/survey/dotnet", "core/survey/rust", "core/survey/elixir", "core/survey/static", "core/survey/container"}, {"core/survey"}, {"core/fact"},
-	{"core/command"}, {"core/trace"}, {"core/value"}, {"core/code"}, {"core/document", "core/version", "core/lock"}, {"core/source"}, {"core/place"},
+	{"core/command"}, {"core/trace"}, {"core/value"}, {"core/code"}, {"core/document", "core/version", "core/lock", "core/rust"}, {"core/source"}, {"core/place"},
 }
 
 func TestImportsGoDown(t *testing.T) {

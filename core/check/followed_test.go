@@ -3977,6 +3977,7 @@ fn main() {
     let m = Command::new("g").arg(Arg::new("port").long("port").env("PORT").default_value("8096")).get_matches();
     let port: &String = m.get_one("port").unwrap();
     let l = std::net::TcpListener::bind(format!("0.0.0.0:{port}")).unwrap();
+    for _ in l.incoming() {}
 }
 `, `PORT=5123 => any 5123
  => any 8096`},

@@ -474,7 +474,7 @@ fn main() {
 fn raise(p: &mut u16) {
     *p += 1;
 }
-`, " => unknown"},
+`, " => loopback 8654"},
 }
 
 func TestOnward(t *testing.T) {

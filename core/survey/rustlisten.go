@@ -5,6 +5,7 @@ import (
 
 	"ubique/core/code"
 	"ubique/core/fact"
+	"ubique/core/place"
 	"ubique/core/value"
 )
 
@@ -39,20 +40,46 @@ func rustListener(e *value.Eval, f *code.File, site code.Site, live func(string)
 	if !ok || len(args) == 0 || dead(site.Scope, f, live) {
 		return nil
 	}
-	at := f.At(site.Node)
-	l := &fact.Listener{Server: "rust", Via: "code", At: at, Shared: site.InTry}
-	if a := args[0]; two == "UnixListener.bind" {
+	l := rustFilled(two, args, f.At(site.Node))
+	l.Shared = site.InTry
+	return guardedBy(l, e, site)
+}
+
+// rustNoted is the name of a call that listens, by what is called; empty for any other.
+func rustNoted(v *value.Value) string {
+	two, last := value.Tail(v.Text, 2), value.Tail(v.Text, 1)
+	if rustSockets[two] {
+		return two
+	}
+	for _, m := range rustMethods {
+		if last == m.method && strings.Contains(v.Text, m.chain+"()") {
+			return last
+		}
+	}
+	return ""
+}
+
+// rustFilled is the listener that a call makes of what it is given: an address as one
+// text, or a host and a port.
+func rustFilled(name string, args []*value.Value, at place.Span) *fact.Listener {
+	l := &fact.Listener{Server: "rust", Via: "code", At: at}
+	a := args[0]
+	if a.Kind == value.List && len(a.Kids) > 0 && (len(a.Kids) != 2 || a.Kids[1].Kind == value.Str || a.Kids[1].Kind == value.List) { // several: the first that can be
+		a = a.Kids[0]
+	}
+	switch {
+	case name == "UnixListener.bind":
 		l.Bind = socketFile(a, at)
-	} else if a.Kind == value.List && len(a.Kids) == 2 {
+	case a.Kind == value.List && len(a.Kids) == 2:
 		l.Host, l.Port = a.Kids[0], a.Kids[1]
 		if l.Host.Kind == value.List {
 			l.Host = value.RustIP(l.Host)
 		}
-	} else {
+	default:
 		l.Bind = a
 	}
 	l.PortAt, l.HostAt = placeOf(l.Port, placeOf(l.Bind, at)), placeOf(l.Host, placeOf(l.Bind, at))
-	return guardedBy(l, e, site)
+	return l
 }
 
 // chainHead is the path that a chain of calls begins with: HttpServer.new of

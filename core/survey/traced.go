@@ -31,6 +31,9 @@ func noting(main *code.File) func(*value.Value) (note, stays bool) {
 			_, plain := phpPath(v, false)
 			_, made := phpPath(v, true)
 			return plain || made, false
+		case code.Rust:
+			name := rustNoted(v)
+			return name != "", name == "rouille.start_server" || name == "start_server" || name == "run"
 		case code.Java:
 			return jvmPath(main, v, false) != "" || jvmPath(main, v, true) != "", false
 		}
@@ -174,7 +177,8 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 		for _, site := range f.Calls {
 			if p := f.At(site.Node); at[p] {
 				// What a framework listens on is set by calls that do not listen.
-				called[p] = f.Lang != code.Java || jvmListener(st.Program, f, site, func(string) bool { return true }) != nil
+				find := finders[f.Lang]
+				called[p] = f.Lang != code.Java && f.Lang != code.Rust || find(st.Program, f, site, func(string) bool { return true }) != nil
 			}
 		}
 	}
@@ -323,6 +327,13 @@ func calledWith(e *value.Eval, c trace.Call) *fact.Listener {
 			l.Dev = c.Callee.Text == trace.PHPServes
 		}
 		return l
+	}
+	if c.File.Lang == code.Rust {
+		name := rustNoted(c.Callee)
+		if name == "" || len(c.Args) == 0 {
+			return nil
+		}
+		return rustFilled(name, c.Args, c.At)
 	}
 	if c.File.Lang == code.Ruby {
 		l := &fact.Listener{Via: "code", At: c.At}

@@ -1,5 +1,5 @@
-// Package trace goes through a program of JavaScript, Python, Go, Ruby, Java or
-// PHP statement by statement under one environment, as an interpreter does, and notes the calls
+// Package trace goes through a program of JavaScript, Python, Go, Ruby, Java, PHP or
+// Rust statement by statement under one environment, as an interpreter does, and notes the calls
 // with what they are given. Nothing runs: what stands outside of the tree is
 // not known, what the environment does not say is not there, and time does not
 // pass. Where what is not known would decide the way, it gives up and says why.
@@ -77,7 +77,7 @@ const (
 
 // Follows reports whether programs of a language are followed.
 func Follows(l code.Language) bool {
-	return javascript(l) || l == code.Python || l == code.Go || l == code.Ruby || l == code.Java || l == code.PHP
+	return javascript(l) || l == code.Python || l == code.Go || l == code.Ruby || l == code.Java || l == code.PHP || l == code.Rust
 }
 
 func javascript(l code.Language) bool {
@@ -147,6 +147,8 @@ func (m *machine) run(then func() error) (r Result) {
 		err = m.runJava(main.Name)
 	case code.PHP:
 		err = m.runPHP(main.Name)
+	case code.Rust:
+		err = m.runRust(main.Name)
 	default:
 		for _, name := range e.Before {
 			if f := e.Loader.File(name); f != nil && f.Lang == main.Lang && err == nil {
@@ -324,6 +326,7 @@ type machine struct {
 	ruby          *rubyState
 	java          *javaState
 	php           *phpState
+	rust          *rsState
 	subjects      map[*code.Node]any // of cases
 	patterns      map[string]*regexp.Regexp
 	argvList      *list                   // the arguments as a list that changes (Ruby)

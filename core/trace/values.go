@@ -515,7 +515,7 @@ func (t *turned) value(v any, depth int) *value.Value {
 	case *coroutine:
 		return t.value(v.v, depth+1)
 	default:
-		return value.NotKnown("something that is not followed", w.At)
+		return t.rsValue(v, w, depth)
 	}
 	return w
 }
