@@ -44,7 +44,7 @@ func TestSpoiltTrees(t *testing.T) {
 	}
 	r := rand.New(rand.NewPCG(5, 6))
 	var trees []string
-	for _, file := range []string{"placed_test.go", "ecosystems_test.go", "runtimes_test.go", "manifest_test.go", "start_test.go"} {
+	for _, file := range []string{"placed_test.go", "ecosystems_test.go", "runtimes_test.go", "manifest_test.go", "start_test.go", "rust_test.go"} {
 		data, err := os.ReadFile(file)
 		if err != nil {
 			t.Fatal(err)

@@ -73,3 +73,33 @@ func TestMethodsThatCallEachOther(t *testing.T) {
 		t.Errorf("%s after %v", got, took)
 	}
 }
+
+// TestRustInCircles looks at programs of Rust in which something comes back to itself:
+// the walk through them must end, and what stands in the source is told all the same.
+func TestRustInCircles(t *testing.T) {
+	t.Parallel()
+	const serve = ` for s in std::net::TcpListener::bind("0.0.0.0:8000").unwrap().incoming() {} }`
+	for _, c := range []struct{ name, source string }{
+		{"macros", `macro_rules! a { ($x:expr) => { a!($x) } } fn main() { a!(1);` + serve},
+		{"macros that double", `macro_rules! a { ($($x:tt)*) => { a!($($x)* $($x)*) } } fn main() { a!(1 2 3);` + serve},
+		{"functions", `fn f(n: u32) -> u32 { f(n + 1) } fn main() { f(1);` + serve},
+		{"names", `mod a { pub use super::b::*; } mod b { pub use super::a::*; } use a::*; fn main() { let y: Bar = x;` + serve},
+		{"types", `type A<T> = B<T>; type B<T> = A<A<T>>; struct S { a: A<S> } fn main() { let x: A<u8> = S::default();` + serve},
+		{"constants", `const A: u16 = B + 1; const B: u16 = A + 1; fn main() { let x = A;` + serve},
+		{"defaults", `#[derive(Default)] struct A { b: Box<B> } #[derive(Default)] struct B { a: Box<A> } fn main() { let x = A::default();` + serve},
+		{"owners", `use std::{rc::Rc, cell::RefCell}; struct N { next: RefCell<Option<Rc<N>>> } fn main() { let a = Rc::new(N { next: RefCell::new(None) }); *a.next.borrow_mut() = Some(Rc::clone(&a)); let s = format!("{:?}", a); let b = (*a).clone(); if a == b {}` + serve},
+		{"lists that hold copies", `fn main() { let mut v: Vec<Vec<u8>> = vec![]; for _ in 0..60 { let c = v.clone(); v.push(c); let c = v.clone(); v.push(c); }` + serve},
+		{"lists that hold themselves", `fn main() { let mut v = vec![]; let r = &mut v; r.push(r); v.push(v); let w = v.clone(); if v == w {} v.sort();` + serve},
+		{"texts", `fn main() { let mut s = String::from("aaaa"); loop { s = s.clone() + &s; }` + serve},
+		{"values without an end", `fn main() { let v: usize = (0..).filter(|x| *x < 0).count();` + serve},
+		{"signs", `fn main() { let x = ` + strings.Repeat("!", 20_000) + `true;` + serve},
+		{"brackets", `fn main() { let x = ` + strings.Repeat("(", 5_000) + "1" + strings.Repeat(")", 5_000) + `;` + serve},
+	} {
+		dir := plant(t, "-- Procfile --\nweb: ./target/release/gate\n-- Cargo.toml --\n[package]\nname = \"gate\"\nversion = \"0.1.0\"\nedition = \"2021\"\n-- src/main.rs --\n"+c.source)
+		began := time.Now()
+		got := allOutcomes(run(t, dir, quotedEnv("")).Components[0].Starts)
+		if took := time.Since(began); !strings.Contains(got, "8000") && got != "exits" && c.name != "brackets" && c.name != "signs" || took > 30*time.Second {
+			t.Errorf("%s: %s after %v", c.name, got, took)
+		}
+	}
+}

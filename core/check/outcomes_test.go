@@ -1,6 +1,7 @@
 package check_test
 
 import (
+	"slices"
 	"strings"
 	"testing"
 )
@@ -478,7 +479,11 @@ func outcome(t *testing.T, tree, list string) {
 				}
 			}
 		}
-		if len(got) != 1 || got[0] != want {
+		slices.Sort(got)
+		if len(got) > 1 && got[0] == "exits" && got[len(got)-1] == "exits" { // with all of its listeners
+			got = got[:1]
+		}
+		if strings.Join(got, " & ") != want {
 			t.Errorf("under %q it %v, not %s", env, got, want)
 		}
 	}

@@ -115,14 +115,12 @@ func (p *parser) beginsItem() bool {
 	case "use", "struct", "enum", "impl", "trait", "mod", "type", "pub", "extern", "static":
 		return true
 	case "const":
-		return !p.signAt(1, "{") && !p.isConstBlock()
+		return !p.signAt(1, "{")
 	case "macro_rules":
 		return p.signAt(1, "!")
 	}
 	return p.isFn()
 }
-
-func (p *parser) isConstBlock() bool { return p.signAt(1, "{") }
 
 // blockFirst reads an expression that begins a statement and ends with its brace; nil
 // where none begins here.
@@ -677,7 +675,6 @@ func (p *parser) macro(path []string) *Expr {
 		if q.cur().kind != tEnd && !q.eat(",") {
 			q.fail("what a macro is given")
 		}
-		e.Raw = nil
 	}()
 	return e
 }

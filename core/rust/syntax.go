@@ -174,36 +174,36 @@ type ExprKind uint8
 
 // The kinds of expressions. The comment says what the parts hold.
 const (
-	LitExpr     ExprKind = iota // Lit, Text
-	PathExpr                    // Path, Types (of its last name), Head (the type of <T>::x, or those of Vec::<T>::new)
-	CallExpr                    // Kids[0](Kids[1:])
-	MethodExpr                  // Kids[0].Text::<Types>(Kids[1:])
-	FieldExpr                   // Kids[0].Text
-	IndexExpr                   // Kids[0][Kids[1]]
-	UnaryExpr                   // Text Kids[0]: - ! *
-	RefExpr                     // & Kids[0]; Mut
-	BinaryExpr                  // Kids[0] Text Kids[1]
-	AssignExpr                  // Kids[0] Text Kids[1]
-	RangeExpr                   // Kids[0] Text Kids[1]; either may be nil
-	CastExpr                    // Kids[0] as Type
-	TryExpr                     // Kids[0]?
-	AwaitExpr                   // Kids[0].await
-	TupleExpr                   // Kids
-	ArrayExpr                   // Kids; with Text ";" the element and how many
-	StructExpr                  // Path { Fields, ..Kids[0] }
-	BlockExpr                   // Kids: statements; Tail: the last is the value; Label; Text: async, unsafe, const; Move
-	IfExpr                      // Kids: test, then, else (may be nil)
-	LetExpr                     // let Pat = Kids[0], as a test
-	MatchExpr                   // Kids[0]; Arms
-	LoopExpr                    // Text loop: Kids[0] body; while: test, body; for: Pat in Kids[0], body Kids[1]; Label
-	ClosureExpr                 // Params, Type, Kids[0]; Move
-	ReturnExpr                  // Kids[0] or nothing
-	BreakExpr                   // Label, Kids[0] or nothing
-	ContinueExpr                // Label
-	MacroExpr                   // Path!(Kids), or Raw where its words are no expressions
-	LetStmt                     // let Pat: Type = Kids[0] else Kids[1]
-	ItemStmt                    // Item
-	ExprStmt                    // Kids[0];
+	LitExpr      ExprKind = iota // Lit, Text
+	PathExpr                     // Path, Types (of its last name), Head (the type of <T>::x, or those of Vec::<T>::new)
+	CallExpr                     // Kids[0](Kids[1:])
+	MethodExpr                   // Kids[0].Text::<Types>(Kids[1:])
+	FieldExpr                    // Kids[0].Text
+	IndexExpr                    // Kids[0][Kids[1]]
+	UnaryExpr                    // Text Kids[0]: - ! *
+	RefExpr                      // & Kids[0]; Mut
+	BinaryExpr                   // Kids[0] Text Kids[1]
+	AssignExpr                   // Kids[0] Text Kids[1]
+	RangeExpr                    // Kids[0] Text Kids[1]; either may be nil
+	CastExpr                     // Kids[0] as Type
+	TryExpr                      // Kids[0]?
+	AwaitExpr                    // Kids[0].await
+	TupleExpr                    // Kids
+	ArrayExpr                    // Kids; with Text ";" the element and how many
+	StructExpr                   // Path { Fields, ..Kids[0] }
+	BlockExpr                    // Kids: statements; Tail: the last is the value; Label; Text: async, unsafe, const; Move
+	IfExpr                       // Kids: test, then, else (may be nil)
+	LetExpr                      // let Pat = Kids[0], as a test
+	MatchExpr                    // Kids[0]; Arms
+	LoopExpr                     // Text loop: Kids[0] body; while: test, body; for: Pat in Kids[0], body Kids[1]; Label
+	ClosureExpr                  // Params, Type, Kids[0]; Move
+	ReturnExpr                   // Kids[0] or nothing
+	BreakExpr                    // Label, Kids[0] or nothing
+	ContinueExpr                 // Label
+	MacroExpr                    // Path!(Kids), or Raw where its words are no expressions
+	LetStmt                      // let Pat: Type = Kids[0] else Kids[1]
+	ItemStmt                     // Item
+	ExprStmt                     // Kids[0];
 )
 
 // LitKind is the kind of a literal.
@@ -268,17 +268,17 @@ type PatKind uint8
 
 // The kinds of patterns.
 const (
-	WildPat PatKind = iota
-	NamePat         // Name, with Kids[0] what it must be too
-	LitPat          // Lo
-	RangePat        // Lo, Hi; Text its sign
-	PathPat         // Path
-	TuplePat        // Kids; of a path, those of a variant
-	StructPat       // Path, Fields
-	OrPat           // Kids
-	RefPat          // Kids[0]
-	SlicePat        // Kids
-	RestPat         // ..
+	WildPat   PatKind = iota
+	NamePat           // Name, with Kids[0] what it must be too
+	LitPat            // Lo
+	RangePat          // Lo, Hi; Text its sign
+	PathPat           // Path
+	TuplePat          // Kids; of a path, those of a variant
+	StructPat         // Path, Fields
+	OrPat             // Kids
+	RefPat            // Kids[0]
+	SlicePat          // Kids
+	RestPat           // ..
 )
 
 // Pat is a pattern.

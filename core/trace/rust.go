@@ -23,6 +23,7 @@ type rsState struct {
 	busy    map[*rust.Item]bool // the constants that are being worked out
 	traits  map[string][]*rsImpl
 	sites   map[*code.File]map[int32]*code.Node
+	looks   int  // how many names were looked for to find one
 	threads int  // those that go on for good
 	vague   bool // something from outside ran since the last listener
 }
@@ -288,12 +289,13 @@ type rsEntity struct {
 
 // rsFind says what a path leads to.
 func (m *machine) rsFind(p []string, mod *rsModule, fr *rsFrame) rsEntity {
+	m.rs().looks = 0
 	return m.rsFindIn(p, mod, fr, 0)
 }
 
 func (m *machine) rsFindIn(p []string, mod *rsModule, fr *rsFrame, depth int) rsEntity {
 	out := rsEntity{path: strings.Join(p, ".")}
-	if len(p) == 0 || depth > 40 || mod == nil {
+	if m.rs().looks++; len(p) == 0 || depth > 40 || mod == nil || m.rs().looks > 500 {
 		return out
 	}
 	head, rest := p[0], p[1:]
@@ -524,8 +526,6 @@ func (at rsAt) span() place.Span {
 	return at.f.At(&code.Node{Kind: code.Name, Off: at.off, End: at.end})
 }
 
-// rsLibrary is the listening, waiting and harmless calls of crates.
-
 // rsStays are calls of what is outside that do not come back while a program serves, by
 // the last name; what they are called on or with must have to do with a listener, or be
 // such by its path (documentation of Tokio 1, Axum 0.8, Actix Web 4, hyper 1, warp 0.3,
@@ -536,8 +536,8 @@ var rsStays = map[string]bool{"serve": true, "run": true, "launch": true, "liste
 // rsPending are futures that nothing ends on a host (Tokio 1, "signal"; std::future).
 var rsPending = map[string]bool{"ctrl_c": true, "pending": true, "terminate": true, "closed": true, "notified": true, "cancelled": true}
 
-// rsServers are those of crates that make no listener of their own: they serve one that
-// they are given.
+// rsServing reports whether what is outside serves: in the chain of calls that made it
+// stands one that stays.
 func rsServing(o *opaque) bool {
 	for n := 0; o != nil && n < 60; n++ {
 		p := strings.TrimSuffix(o.path, "()")

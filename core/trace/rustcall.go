@@ -14,7 +14,7 @@ import (
 func (m *machine) rsPath(e *rust.Expr, s *rsScope, want *rsT) (any, error) {
 	if len(e.Path) == 1 {
 		if c := s.find(e.Path[0]); c != nil {
-			return rsTyped(rsCopied(c.v), want), nil
+			return rsTyped(m.rsCopied(c.v), want), nil
 		}
 	}
 	if e.Head != nil && len(e.Path) > 0 {
@@ -694,9 +694,7 @@ func rsTakes(name string, i int, want *rsT) *rsT {
 // rsOutside calls something outside of the tree.
 func (m *machine) rsOutside(o *opaque, args []any, at rsAt) (any, error) {
 	if o.path == "" {
-		if err := m.rsHanded(args, at); err != nil {
-			return nil, err
-		}
+		m.rsHanded(args)
 		return dontKnow("what " + o.why + " gives"), nil
 	}
 	where := m.rsSpot(at)
@@ -731,9 +729,7 @@ func (m *machine) rsOutside(o *opaque, args []any, at rsAt) (any, error) {
 	if !rsHarmless(o.path) && !rsListener(o) {
 		m.rs().vague = true
 	}
-	if err := m.rsHanded(args, at); err != nil {
-		return nil, err
-	}
+	m.rsHanded(args)
 	back := &opaque{path: o.path + "()", recv: o, args: plain}
 	if len(back.path) > 400 {
 		return dontKnow("a chain of calls"), nil
@@ -762,23 +758,16 @@ func rsHarmless(p string) bool {
 }
 
 // rsHanded notes functions that are given away, which may be called back.
-func (m *machine) rsHanded(args []any, at rsAt) error {
+func (m *machine) rsHanded(args []any) {
 	for _, a := range args {
 		switch f := rsOpened(a).(type) {
 		case *rsFuture: // it is awaited by what it was given to
-			if !rsQuietFuture(f) && len(m.calls) == 0 {
-				m.waiting = true
-			}
+			m.waiting = m.waiting || !f.ready && len(m.calls) == 0
 		case *rsFn:
-			if f.fn == nil && f.native == nil {
-				m.waiting = true
-			}
+			m.waiting = m.waiting || f.fn == nil && f.native == nil
 		}
 	}
-	return nil
 }
-
-func rsQuietFuture(f *rsFuture) bool { return f.ready }
 
 // rsRefused is the error of an address that nothing can be bound to; nil for any other.
 func (m *machine) rsRefused(args []any) any {
@@ -788,8 +777,7 @@ func (m *machine) rsRefused(args []any) any {
 	v := rsOpened(args[0])
 	if t, ok := v.(string); ok {
 		host, port, cut := cutLast(t, ":")
-		n, err := strconv.ParseUint(port, 10, 16)
-		_ = n
+		_, err := strconv.ParseUint(port, 10, 16)
 		if !cut || err != nil || host == "" && !strings.HasPrefix(t, ":") {
 			return rsErr("io::Error", "invalid socket address")
 		}

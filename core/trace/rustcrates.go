@@ -2,7 +2,6 @@ package trace
 
 import (
 	"math"
-	"net/netip"
 	"path"
 	"slices"
 	"strconv"
@@ -1348,10 +1347,4 @@ func (m *machine) rsClapMatch(cmd *rsData, words []any) (*rsData, string, error)
 		return nil, "unrecognized subcommand " + verb, nil
 	}
 	return mt, "", nil
-}
-
-// rsResolved reports whether a text is an address without a name in it.
-func rsResolved(host string) bool {
-	_, err := netip.ParseAddr(host)
-	return err == nil
 }

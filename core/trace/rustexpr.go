@@ -152,10 +152,20 @@ func (m *machine) rsWait(v any) (any, error) {
 			return nil, &exit{stays: true}
 		}
 		return v, nil
-	case *rsIter: // a stream
-		return v, nil
+	case *rsData:
+		if r, ok := first(values(v)).(*rsRef); ok && v.variant == "Ok" { // a lock that is waited for is had
+			return r, nil
+		}
 	}
 	return v, nil
+}
+
+// values are the fields of a structure.
+func values(d *rsData) (list []any) {
+	for _, c := range d.fields {
+		list = append(list, c.v)
+	}
+	return list
 }
 
 // rsBody runs the statements of a block.
@@ -606,7 +616,7 @@ func (m *machine) rsEval(e *rust.Expr, s *rsScope, want *rsT) (any, error) {
 		if err != nil {
 			return nil, err
 		}
-		return rsCopied(c.v), nil
+		return m.rsCopied(c.v), nil
 	case rust.UnaryExpr:
 		return m.rsUnary(e, s, want)
 	case rust.RefExpr:
@@ -773,7 +783,10 @@ func (m *machine) rsUnary(e *rust.Expr, s *rsScope, want *rsT) (any, error) {
 		if err != nil {
 			return nil, err
 		}
-		return rsCopied(c.v), nil
+		if d, ok := c.v.(*rsData); ok && d.def != nil && len(d.def.methods["deref"]) > 0 && !(want != nil && want.def == d.def) && !(e.Kids[0].Kind == rust.PathExpr && e.Kids[0].Path[0] == "self") {
+			return m.rsMethodCall(d.def.methods["deref"][0], d, nil, want, nil, rsAt{s.fr.mod.file, e.Off, e.End})
+		}
+		return m.rsCopied(c.v), nil
 	}
 	v, err := m.rsEval(e.Kids[0], s, want)
 	if err != nil {
@@ -1253,7 +1266,7 @@ func (m *machine) rsBind(p *rust.Pat, v any, s *rsScope, cell *rsCell, byRef boo
 		if byRef && cell != nil {
 			s.vars[p.Name] = &rsCell{v: &rsRef{cell}}
 		} else {
-			s.vars[p.Name] = &rsCell{v: rsCopied(v)}
+			s.vars[p.Name] = &rsCell{v: m.rsCopied(v)}
 		}
 		return true, true
 	case rust.RefPat:
@@ -1705,7 +1718,7 @@ func (m *machine) rsArray(e *rust.Expr, s *rsScope, want *rsT) (any, error) {
 			return dontKnow("a list of a size that is not known"), nil
 		}
 		for range k.n {
-			l.items = append(l.items, &rsCell{v: rsClone(v)})
+			l.items = append(l.items, &rsCell{v: m.rsClone(v)})
 		}
 		return l, m.use(int(k.n))
 	}

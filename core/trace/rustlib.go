@@ -222,7 +222,12 @@ func (m *machine) rsBuiltin(p string, args []any, types []*rsT, head, want *rsT,
 	case "thread.spawn", "tokio.spawn", "task.spawn", "task.spawn_blocking", "task.spawn_local", "rt.spawn", "spawn", "actix_web.spawn", "thread.spawn_scoped", "smol.spawn":
 		return m.rsSpawn(arg, at)
 	case "thread.scope":
-		return m.rsCall(arg, []any{&opaque{path: "std.thread.Scope"}}, want, at)
+		n := m.rs().threads
+		v, err := m.rsCall(arg, []any{&opaque{path: "std.thread.Scope"}}, want, at)
+		if err == nil && m.rs().threads > n { // it waits for them
+			err = &exit{stays: true}
+		}
+		return v, err
 	case "task.block_on", "executor.block_on", "smol.block_on", "block_on", "tokio_uring.start", "futures.executor.block_on", "System.block_on":
 		return m.rsWait(rsBare(arg))
 	case "thread.sleep", "time.sleep", "task.sleep", "thread.yield_now", "task.yield_now", "time.interval", "Timer.after", "sleep":
@@ -242,7 +247,7 @@ func (m *machine) rsBuiltin(p string, args []any, types []*rsT, head, want *rsT,
 	case "iter.empty":
 		return rsOver(nil), nil
 	case "iter.repeat":
-		return &rsIter{next: func() (any, bool, error) { return rsClone(arg), true, m.step() }}, nil
+		return &rsIter{next: func() (any, bool, error) { return m.rsClone(arg), true, m.step() }}, nil
 	case "iter.from_fn", "iter.successors":
 		f, now := arg, any(nil)
 		if last == "successors" {
@@ -401,6 +406,20 @@ func (m *machine) rsMacro(e *rust.Expr, s *rsScope, want *rsT, at rsAt) (any, er
 		t, ok := v.(string)
 		return t, ok, nil
 	}
+	if en := m.rsFind(e.Path, s.fr.mod, s.fr); en.item != nil && len(en.item.Rules) > 0 {
+		made := e.Expand(en.item.Rules)
+		if made == nil {
+			return nil, giveUp("the macro %s", name)
+		}
+		if err := m.use(int(made.End - made.Off)); err != nil {
+			return nil, err
+		}
+		if m.depth++; m.depth > maxDepth {
+			return nil, spent("macros that call each other without end")
+		}
+		defer func() { m.depth-- }()
+		return m.rsEval(made, s, want)
+	}
 	switch name {
 	case "println", "eprintln", "print", "eprint", "info", "warn", "error", "debug", "trace", "log", "event", "span", "debug_assert", "debug_assert_eq", "debug_assert_ne", "compile_error", "info_span", "error_span":
 		return nil, nil
@@ -550,11 +569,6 @@ func (m *machine) rsMacro(e *rust.Expr, s *rsScope, want *rsT, at rsAt) (any, er
 	case "cfg":
 		if len(e.Kids) == 1 && e.Kids[0].Kind == rust.PathExpr {
 			switch e.Kids[0].Path[0] {
-			case "debug_assertions":
-				if m.rsReleased() {
-					return false, nil
-				}
-				return dontKnow("whether it is built for a release"), nil
 			case "test", "windows":
 				return false, nil
 			case "unix":
@@ -581,15 +595,8 @@ func (m *machine) rsMacro(e *rust.Expr, s *rsScope, want *rsT, at rsAt) (any, er
 			return nil, err
 		}
 	}
-	if en := m.rsFind([]string{name}, s.fr.mod, s.fr); en.item != nil && len(en.item.Rules) > 0 {
-		return nil, giveUp("the macro %s", name)
-	}
 	return dontKnow("what the macro " + name + " makes"), nil
 }
-
-// rsReleased reports whether what runs is built for a release: it lies in the folder of
-// those.
-func (m *machine) rsReleased() bool { return true }
 
 // rsJoin waits for several.
 func (m *machine) rsJoin(e *rust.Expr, s *rsScope, name string) (any, error) {

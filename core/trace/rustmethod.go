@@ -156,7 +156,7 @@ func (m *machine) rsMethod(c *rsCell, name string, args []any, types []*rsT, wan
 	}
 	switch {
 	case name == "clone" || name == "to_owned":
-		return rsClone(v), nil
+		return m.rsClone(v), nil
 	case rsThrough[name]:
 		_, isData := v.(*rsData)
 		_, isJSON := v.(*rsJSON)
@@ -219,8 +219,15 @@ func (m *machine) rsMethod(c *rsCell, name string, args []any, types []*rsT, wan
 			}
 			return dontKnow("what an error says"), nil
 		}
-		if it := x.def; it != nil && len(x.fields) == 1 && x.variant == "" && it.traits["Deref"] {
-			return m.rsMethod(x.fields[0], name, args, types, want, s, at)
+		if it := x.def; it != nil && len(it.methods["deref"]) > 0 {
+			in, err := m.rsMethodCall(it.methods["deref"][0], x, nil, nil, nil, at)
+			if err != nil {
+				return nil, err
+			}
+			if meth := m.rsMethodOf(in, name); meth != nil {
+				return m.rsMethodCall(meth, in, args, want, nil, at)
+			}
+			return m.rsMethod(&rsCell{v: in}, name, args, types, want, s, at)
 		}
 		if it := x.def; it != nil && len(it.methods["next"]) > 0 { // an iterator of the tree
 			i, err := m.rsIterate(c.v, at)
@@ -672,7 +679,7 @@ func (m *machine) rsOptional(c *rsCell, x *rsData, name string, args []any, want
 	case "as_ref", "as_deref", "copied", "inspect_err", "as_slice":
 		return x, nil
 	case "cloned":
-		return rsClone(x), nil
+		return m.rsClone(x), nil
 	case "inspect":
 		if well {
 			if _, err := call(nil, in); err != nil {
@@ -1618,7 +1625,7 @@ func (m *machine) rsListMethod(x *rsList, name string, args []any, types []*rsT,
 		x.items = nil
 		return rsOver(l), nil
 	case "to_vec":
-		return rsClone(x), nil
+		return m.rsClone(x), nil
 	case "chunks", "windows":
 		if !isInt || n.n <= 0 {
 			break
@@ -1878,7 +1885,7 @@ func (m *machine) rsIterMethod(x *rsIter, name string, args []any, types []*rsT,
 	case "cloned":
 		return lazy(func() (any, bool, error) {
 			v, ok, err := x.take()
-			return rsClone(v), ok, err
+			return m.rsClone(v), ok, err
 		})
 	case "peekable":
 		return x, nil

@@ -281,7 +281,12 @@ func rsTyped(v any, t *rsT) any {
 }
 
 // rsTypeOf is the type of a value as far as it is known.
-func rsTypeOf(v any) *rsT {
+func rsTypeOf(v any) *rsT { return rsTypeOfIn(v, 0) }
+
+func rsTypeOfIn(v any, depth int) *rsT {
+	if depth > 6 {
+		return nil
+	}
 	switch v := rsOpened(v).(type) {
 	case rsInt:
 		if v.t != "" {
@@ -302,7 +307,7 @@ func rsTypeOf(v any) *rsT {
 	case *rsData:
 		t := &rsT{name: v.typ, def: v.def}
 		if in, ok := v.holding(); ok {
-			t.args = []*rsT{rsTypeOf(in)}
+			t.args = []*rsT{rsTypeOfIn(in, depth+1)}
 		}
 		return t
 	case *rsList:
@@ -311,7 +316,7 @@ func rsTypeOf(v any) *rsT {
 			t.name = "()"
 		}
 		for _, c := range v.items {
-			if t.args = append(t.args, rsTypeOf(c.v)); !v.tuple {
+			if t.args = append(t.args, rsTypeOfIn(c.v, depth+1)); !v.tuple {
 				break
 			}
 		}
@@ -329,9 +334,11 @@ var rsBoxes = map[string]bool{"Box": true, "Arc": true, "Rc": true, "Cow": true,
 func (m *machine) rsType(t *rust.Type, fr *rsFrame) *rsT { return m.rsTypeIn(t, fr, 0) }
 
 func (m *machine) rsTypeIn(t *rust.Type, fr *rsFrame, depth int) *rsT {
-	if t == nil || depth > 20 {
+	if t == nil || depth > 20 || m.depth > maxDepth {
 		return nil
 	}
+	m.depth++
+	defer func() { m.depth-- }()
 	args := func() (list []*rsT) {
 		for _, a := range t.Args {
 			list = append(list, m.rsTypeIn(a, fr, depth+1))
@@ -418,11 +425,11 @@ func (m *machine) rsUnify(t *rust.Type, now *rsT, names map[string]bool, types m
 }
 
 // rsCopied is a value that is read, where reading copies it.
-func rsCopied(v any) any {
+func (m *machine) rsCopied(v any) any {
 	switch x := v.(type) {
 	case *rsData:
 		if x.def != nil && x.def.copies {
-			return rsClone(x)
+			return m.rsClone(x)
 		}
 	case *rsList:
 		if x.tuple {
@@ -437,31 +444,35 @@ func rsCopied(v any) any {
 }
 
 // rsClone copies a value as far as it is owned.
-func rsClone(v any) any { return rsCloneIn(v, 0) }
+func (m *machine) rsClone(v any) any {
+	r := &reach{}
+	defer func() { m.used += 64 * r.seen }()
+	return rsCloneIn(v, r)
+}
 
-func rsCloneIn(v any, depth int) any {
-	if depth > 40 {
+func rsCloneIn(v any, r *reach) any {
+	if !r.in() {
 		return v
+	}
+	defer r.out()
+	cells := func(list []*rsCell) []*rsCell {
+		out := make([]*rsCell, len(list))
+		for i, c := range list {
+			out[i] = &rsCell{v: rsCloneIn(c.v, r)}
+		}
+		return out
 	}
 	switch x := v.(type) {
 	case *rsRef:
-		return rsCloneIn(x.cell.v, depth+1)
+		return rsCloneIn(x.cell.v, r)
 	case *rsData:
-		c := &rsData{def: x.def, typ: x.typ, variant: x.variant, names: x.names}
-		for _, f := range x.fields {
-			c.fields = append(c.fields, &rsCell{v: rsCloneIn(f.v, depth+1)})
-		}
-		return c
+		return &rsData{def: x.def, typ: x.typ, variant: x.variant, names: x.names, fields: cells(x.fields)}
 	case *rsList:
-		c := &rsList{tuple: x.tuple, set: x.set}
-		for _, f := range x.items {
-			c.items = append(c.items, &rsCell{v: rsCloneIn(f.v, depth+1)})
-		}
-		return c
+		return &rsList{tuple: x.tuple, set: x.set, items: cells(x.items)}
 	case *rsMap:
 		c := &rsMap{keys: slices.Clone(x.keys), at: map[string]*rsCell{}, by: x.by}
 		for k, f := range x.at {
-			c.at[k] = &rsCell{v: rsCloneIn(f.v, depth+1)}
+			c.at[k] = &rsCell{v: rsCloneIn(f.v, r)}
 		}
 		return c
 	case *rsIter:
@@ -503,7 +514,23 @@ func rsOver(items []any) *rsIter {
 }
 
 // rsKey is what a value is in a map; ok is false where that is not known.
-func rsKey(v any) (string, bool) {
+func rsKey(v any) (string, bool) { return rsKeyIn(v, &reach{}) }
+
+func rsKeyIn(v any, r *reach) (string, bool) {
+	if r.seen > rsLooked || !r.in() {
+		return "", false
+	}
+	defer r.out()
+	parts := func(k string, cells []*rsCell) (string, bool) {
+		for _, c := range cells {
+			in, ok := rsKeyIn(c.v, r)
+			if !ok {
+				return "", false
+			}
+			k += "\x00" + in
+		}
+		return k, true
+	}
 	switch v := rsOpened(v).(type) {
 	case string:
 		return "s" + v, true
@@ -516,25 +543,9 @@ func rsKey(v any) (string, bool) {
 	case rsIP:
 		return "a" + v.a.String(), true
 	case *rsData:
-		k := "d" + v.typ + "." + v.variant
-		for _, f := range v.fields {
-			in, ok := rsKey(f.v)
-			if !ok {
-				return "", false
-			}
-			k += "\x00" + in
-		}
-		return k, true
+		return parts("d"+v.typ+"."+v.variant, v.fields)
 	case *rsList:
-		k := "l"
-		for _, f := range v.items {
-			in, ok := rsKey(f.v)
-			if !ok {
-				return "", false
-			}
-			k += "\x00" + in
-		}
-		return k, true
+		return parts("l", v.items)
 	}
 	return "", false
 }
@@ -579,7 +590,16 @@ func (x *rsMap) remove(k any) (any, bool) {
 }
 
 // rsCompare orders two values; ok is false where that is not known.
-func rsCompare(a, b any) (c int, ok bool) {
+func rsCompare(a, b any) (c int, ok bool) { return rsCompareIn(a, b, &reach{}) }
+
+// rsLooked is how many values are looked at to compare two, or to find one in a map.
+const rsLooked = 2000
+
+func rsCompareIn(a, b any, r *reach) (c int, ok bool) {
+	if r.seen > rsLooked || !r.in() {
+		return 0, false
+	}
+	defer r.out()
 	a, b = rsOpened(a), rsOpened(b)
 	switch x := a.(type) {
 	case rsInt:
@@ -629,7 +649,7 @@ func rsCompare(a, b any) (c int, ok bool) {
 			return cmp.Compare(int64(rank(x)), int64(rank(y))), true
 		}
 		for i := range min(len(x.fields), len(y.fields)) {
-			if c, ok := rsCompare(x.fields[i].v, y.fields[i].v); c != 0 || !ok {
+			if c, ok := rsCompareIn(x.fields[i].v, y.fields[i].v, r); c != 0 || !ok {
 				return c, ok
 			}
 		}
@@ -640,7 +660,7 @@ func rsCompare(a, b any) (c int, ok bool) {
 			return 0, false
 		}
 		for i := range min(len(x.items), len(y.items)) {
-			if c, ok := rsCompare(x.items[i].v, y.items[i].v); c != 0 || !ok {
+			if c, ok := rsCompareIn(x.items[i].v, y.items[i].v, r); c != 0 || !ok {
 				return c, ok
 			}
 		}
@@ -656,7 +676,7 @@ func rsCompare(a, b any) (c int, ok bool) {
 		for k, c := range x.at {
 			if d := y.at[k]; d == nil {
 				return 1, true
-			} else if c, ok := rsCompare(c.v, d.v); c != 0 || !ok {
+			} else if c, ok := rsCompareIn(c.v, d.v, r); c != 0 || !ok {
 				return c, ok
 			}
 		}

@@ -503,6 +503,9 @@ func (m *machine) step() error {
 	if m.steps++; m.steps > maxSteps {
 		return spent("it takes too many steps to follow")
 	}
+	if m.used > maxUsed {
+		return spent("it takes too much to follow")
+	}
 	return nil
 }
 
