@@ -9,6 +9,8 @@
 package code
 
 import (
+	"sync"
+
 	"ubique/core/place"
 )
 
@@ -316,6 +318,15 @@ type File struct {
 	Used map[string]bool // property names that are read
 
 	Skimmed bool // only its imports were read
+
+	whole sync.Once
+	made  any
+}
+
+// Whole is what another reader makes of the source, which is asked once for a file.
+func (f *File) Whole(read func(src []byte) any) any {
+	f.whole.Do(func() { f.made = read(f.Src) })
+	return f.made
 }
 
 // At is the place of a node.

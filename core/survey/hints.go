@@ -105,6 +105,16 @@ func startedIn(t *source.Tree, f Folder, name string, starts func(line string) b
 				if r := startedIn(t, f, Join(f.Dir, script), any, depth+1); r != "" {
 					return r
 				}
+			} else if runtime == "" && path.Ext(w) == "" && strings.Contains(w, "/") && t.Has(Join(f.Dir, script)) {
+				program := interpreter(t, Join(f.Dir, script))
+				if r := runtimeOf(program); r != "" {
+					return strings.Replace(r, "bun", "node", 1)
+				}
+				if command.Shells[program] {
+					if r := startedIn(t, f, Join(f.Dir, script), any, depth+1); r != "" {
+						return r
+					}
+				}
 			}
 			if runtime == "" && last == "cd" {
 				if p, ok := source.Join(in, w); ok && t.HasDir(p) {
@@ -153,7 +163,29 @@ func startedIn(t *source.Tree, f Folder, name string, starts func(line string) b
 	return ""
 }
 
-var shells = map[string]bool{"sh": true, "bash": true, "dash": true, "ash": true}
+// interpreter is the program that the first line of a script names; empty where it is
+// none (POSIX.1-2024, "Shell Command Language"; env of GNU coreutils 9, -S).
+func interpreter(t *source.Tree, name string) string {
+	file, err := t.Code(name)
+	if err != nil {
+		return ""
+	}
+	line, _, _ := strings.Cut(string(file.Data), "\n")
+	line, ok := strings.CutPrefix(line, "#!")
+	words := strings.Fields(line)
+	if !ok || len(words) == 0 {
+		return ""
+	}
+	if path.Base(words[0]) == "env" {
+		for _, w := range words[1:] {
+			if !strings.HasPrefix(w, "-") && !strings.Contains(w, "=") {
+				return path.Base(w)
+			}
+		}
+		return ""
+	}
+	return path.Base(words[0])
+}
 
 // fileServers serve the files of a folder, whatever is in it: their runtime is
 // that of the folder.

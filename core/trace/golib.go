@@ -555,6 +555,21 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 			}
 			return nil, true, nil
 		}
+	case "maps.Collect":
+		seq, ok := arg(0).v.(*goSequence)
+		if !ok {
+			break
+		}
+		w := newTable()
+		t := &goType{kind: goMap, key: tString}
+		for _, pair := range seq.items {
+			if len(pair) != 2 {
+				return nil, true, giveUp("pairs of a map")
+			}
+			w.set(pair[0], pair[1], pair[1].t)
+			t.key, t.elem = pair[0].t, pair[1].t
+		}
+		return give(w, t)
 	case "slices.Clone", "slices.Collect", "slices.Sorted", "slices.Compact", "slices.Concat":
 		l := &goList{}
 		t := arg(0).t
@@ -883,6 +898,15 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 		if r, ok := arg(0).v.(*goReflected); ok {
 			list, err := m.goReflect(r, "Elem", nil, at)
 			return list, true, err
+		}
+	}
+	if list, done, err := m.goPurely(p, args); done || err != nil {
+		return list, done, err
+	}
+	if strings.HasPrefix(p, "slices.") || strings.HasPrefix(p, "maps.") || strings.HasPrefix(p, "sort.") {
+		g := &goListing{m: m, holds: holds, calls: calls, natural: natural, items: items}
+		if list, done, err := g.helped(p, args); done || err != nil {
+			return list, done, err
 		}
 	}
 	if value.Decodes(p) {

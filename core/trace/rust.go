@@ -135,7 +135,11 @@ func (m *machine) rsRead(mod *rsModule, file string) error {
 	if err := m.use(len(f.Src)); err != nil {
 		return err
 	}
-	return m.rsFill(mod, rust.Read(f.Src).Items)
+	whole, _ := f.Whole(func(src []byte) any { return rust.Read(src) }).(*rust.File)
+	if whole == nil {
+		return giveUp("%s could not be read", file)
+	}
+	return m.rsFill(mod, whole.Items)
 }
 
 // rsFill takes the items of a module in.
