@@ -35,7 +35,7 @@ func TestManyChoices(t *testing.T) {
 	} {
 		t.Run(name, func(t *testing.T) {
 			t.Parallel()
-			want := map[string]string{"a fallback": "A=1 PORT=5123 => unknown", "added to": "A4=1 => any 5"}[name]
+			want := map[string]string{"a fallback": "A=1 PORT=5123 => exits", "added to": "A4=1 => any 5"}[name]
 			if want == "" {
 				want = "A=1 PORT=5123 => any 5123"
 			}

@@ -75,7 +75,11 @@ func (m *machine) made(f *opaque, args []any, at spot) (any, bool, error) {
 		}
 		return o, true, nil
 	case "Error", "TypeError", "RangeError", "SyntaxError", "ReferenceError", "AggregateError":
-		return madeError(f.path, show(first(args))), true, nil
+		e := madeError(f.path, show(first(args)))
+		if given, ok := at2(args, 1).(*object); ok && given.cells["cause"] != nil {
+			e.set("cause", given.cells["cause"].v)
+		}
+		return e, true, nil
 	case "Promise":
 		p := &promise{v: undefined}
 		if fn, ok := first(args).(*function); ok {
@@ -118,6 +122,9 @@ func (m *machine) made(f *opaque, args []any, at spot) (any, bool, error) {
 		return p, true, nil
 	case "URL", "url.URL":
 		text, ok := first(args).(string)
+		if first(args) == any(undefined) && len(args) == 1 {
+			return nil, true, certainly("TypeError", "Invalid URL")
+		}
 		if !ok {
 			return dontKnow("an address"), true, nil
 		}
@@ -130,13 +137,19 @@ func (m *machine) made(f *opaque, args []any, at spot) (any, bool, error) {
 					o.set("href", path.Join(path.Dir(base), text))
 					return o, true, nil
 				}
+				base, isText := args[1].(string)
+				if u, err := url.Parse(base); isText && err == nil && u.Host != "" {
+					if v, err := u.Parse(text); err == nil {
+						return m.made(f, []any{v.String()}, at)
+					}
+				}
 				return dontKnow("an address"), true, nil
 			}
-			return nil, true, raise("TypeError", "Invalid URL")
+			return nil, true, invalidURL(text)
 		}
 		u, err := url.Parse(text)
 		if err != nil {
-			return nil, true, raise("TypeError", "Invalid URL")
+			return nil, true, invalidURL(text)
 		}
 		o := newObject()
 		port := u.Port()
@@ -162,6 +175,9 @@ func (m *machine) made(f *opaque, args []any, at spot) (any, bool, error) {
 		}
 		o.set("href", text)
 		o.set("host", strings.TrimSuffix(host+":"+port, ":"))
+		if o.set("origin", "null"); slices.Contains([]string{"http", "https", "ws", "wss", "ftp"}, u.Scheme) {
+			o.set("origin", u.Scheme+"://"+strings.TrimSuffix(host+":"+port, ":"))
+		}
 		return o, true, nil
 	case "Array":
 		if n, ok := first(args).(float64); ok && len(args) == 1 { // so many, and nothing in them
@@ -205,6 +221,26 @@ func (m *machine) topOf(at spot) *scope {
 }
 
 // builtin calls a function of the language; done is false for any other.
+// items are those of a list; none of nil.
+func items(l *list) []any {
+	if l == nil {
+		return nil
+	}
+	return l.items
+}
+
+// invalidURL is the error of a text that is no address (Node.js 24 API, "URL").
+func invalidURL(text string) error {
+	err := raise("TypeError", "Invalid URL")
+	o := err.(*thrown).v.(*object)
+	o.set("code", "ERR_INVALID_URL")
+	o.set("input", text)
+	return err
+}
+
+// converting are functions that make a number or a text of what they are given.
+var converting = words("Number String parseInt parseFloat Number.parseInt Number.parseFloat isNaN isFinite Math.max Math.min Math.floor Math.ceil Math.round Math.trunc Math.abs")
+
 func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (v any, done bool, err error) {
 	switch at.f.Lang {
 	case code.Python:
@@ -212,6 +248,9 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 	}
 	if javascript(at.f.Lang) {
 		if v, done, err := m.jsSettings(f, args, at); done || err != nil {
+			return v, done, err
+		}
+		if v, done, err := m.jsStandard(f, args, at); done || err != nil {
 			return v, done, err
 		}
 	}
@@ -222,6 +261,18 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		return undefined
 	}
 	text := func(i int) string { return show(arg(i)) }
+	if converting[f.path] && javascript(at.f.Lang) {
+		hint := "number"
+		if f.path == "String" || strings.HasPrefix(f.path, "parse") {
+			hint = "string"
+		}
+		args = slices.Clone(args)
+		for i := range args {
+			if args[i], err = m.jsPrimitive(args[i], hint, m.topOf(at), at.n); err != nil {
+				return nil, true, err
+			}
+		}
+	}
 	for _, a := range args {
 		if o, ok := a.(*opaque); ok {
 			switch f.path {
@@ -356,8 +407,38 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 			return t, true, nil
 		}
 		return nil, true, raise("URIError", "URI malformed")
+	case "Buffer.concat", "buffer.Buffer.concat":
+		l, ok := arg(0).(*list)
+		t := ""
+		for _, x := range items(l) {
+			o, isObject := x.(*object)
+			if !isObject || o.class == nil || o.class.name != "Buffer" {
+				ok = false
+				break
+			}
+			v, err := m.call(o.class.methods.cells["toString"].v, o, nil, nil, at)
+			w, isText := v.(string)
+			if err != nil || !isText {
+				ok = false
+				break
+			}
+			t += w
+		}
+		if ok && len(t) <= maxText {
+			return jsBytes(t), true, m.use(len(t))
+		}
+		return dontKnow("bytes"), true, nil
 	case "Buffer.from", "buffer.Buffer.from":
 		t, ok := arg(0).(string)
+		if l, isList := arg(0).(*list); isList && !ok {
+			ok = true
+			for _, x := range l.items {
+				n, isNumber := x.(float64)
+				ok = ok && isNumber && n >= 0 && n < 128
+				t += string(rune(int(n)))
+			}
+			args = args[:1]
+		}
 		if !ok {
 			return dontKnow("bytes"), true, nil
 		}
@@ -431,7 +512,7 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		}
 		switch o := arg(0).(type) {
 		case *object:
-			for _, k := range o.keys {
+			for _, k := range jsOrder(o.keys) {
 				if strings.HasPrefix(k, "#") || strings.HasPrefix(k, "\x00") {
 					continue
 				}
@@ -789,6 +870,13 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		return m.envSchema(arg(0))
 	case "fs.readdirSync", "fs.promises.readdir", "fs/promises.readdir":
 		l, ok := m.folder(arg(0))
+		if p, isText := arg(0).(string); !ok && isText && f.path == "fs.readdirSync" && !m.there(p, true, true) {
+			if _, in := m.treePath(p); in {
+				e := raise("Error", "ENOENT: no such file or directory, scandir '"+p+"'")
+				e.(*thrown).v.(*object).set("code", "ENOENT")
+				return nil, true, e
+			}
+		}
 		if !ok || len(args) > 1 {
 			return nil, false, nil
 		}

@@ -97,7 +97,7 @@ func (m *machine) callNode(n *code.Node, s *scope) (v any, cut bool, err error) 
 			}
 		}
 		if nothing(base) {
-			return nil, false, giveUp("a method of nothing: %s", s.module.file.Text(callee))
+			return nil, false, m.ofNothing(base, name, s, callee)
 		}
 		args, keys, err := m.given(n, s)
 		if err != nil {
@@ -242,7 +242,7 @@ func (m *machine) call(fn, this any, args []any, keys map[string]any, at spot) (
 	case *opaque:
 		return m.outsideCall(f, args, keys, at)
 	}
-	return nil, giveUp("what is called is no function: %s", at.f.Text(at.n.Kid(0)))
+	return nil, m.noFunction(fn, at)
 }
 
 // remembered runs a function that keeps what it gave for the same arguments (Python 3.14
@@ -495,6 +495,9 @@ func (m *machine) newNode(n *code.Node, s *scope) (any, error) {
 		}
 		o := newObject()
 		o.class = &class{name: f.name, methods: newObject(), statics: newObject(), scope: f.scope, node: f.node}
+		if f.props != nil && f.props.cells["prototype"] != nil {
+			o.proto = prototypeOf(f)
+		}
 		v, err := m.invoke(f, o, args, nil, at)
 		if r, ok := v.(*object); ok && err == nil {
 			return r, nil

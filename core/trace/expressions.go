@@ -153,18 +153,12 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 			if o, ok := v.(*opaque); ok {
 				return dontKnow("a text with " + o.String()), nil
 			}
-			if o, isObject := v.(*object); isObject && o.class != nil && javascript(s.module.file.Lang) {
-				if f := m.method(o, "toString"); f != nil {
-					if v, err = m.call(f, o, nil, nil, spot{s.module.file, k}); err != nil {
-						return nil, err
-					}
-				} else if c := o.cells["message"]; c != nil { // an error
-					v = o.class.name + ": " + show(c.v)
-					if c := o.cells["name"]; c != nil {
-						v = show(c.v) + strings.TrimPrefix(v.(string), o.class.name)
-					} else if !o.class.builtin {
-						v = "Error" + strings.TrimPrefix(v.(string), o.class.name)
-					}
+			if javascript(s.module.file.Lang) {
+				if v, err = m.jsPrimitive(v, "string", s, k); err != nil {
+					return nil, err
+				}
+				if o, ok := v.(*opaque); ok {
+					return dontKnow("a text with " + o.String()), nil
 				}
 			}
 			if py {
@@ -702,6 +696,9 @@ func (m *machine) operate(name string, a, b any, s *scope, n *code.Node) (any, e
 		if p, ok := b.(*proxied); ok {
 			return m.proxyHas(p, a, s, n)
 		}
+		if py && b == nil {
+			return nil, certainly("TypeError", "argument of type 'NoneType' is not iterable")
+		}
 		in, ok := m.contains(b, a, py)
 		if !ok {
 			return dontKnow("whether something is in what is not known"), nil
@@ -711,6 +708,19 @@ func (m *machine) operate(name string, a, b any, s *scope, n *code.Node) (any, e
 		if c, ok := b.(*class); ok {
 			o, ok := a.(*object)
 			return ok && derives(o.class, c), nil
+		}
+		if f, ok := b.(*function); ok && f.node != nil { // what it made, or what comes from that
+			o, _ := a.(*object)
+			for p := o; p != nil; p = p.proto {
+				if p.class != nil && p.class.node == f.node || f.props != nil && f.props.cells["prototype"] != nil && f.props.cells["prototype"].v == any(p) {
+					return true, nil
+				}
+			}
+			return false, nil
+		}
+		if w, ok := b.(*opaque); ok && w.path == "Promise" {
+			_, is := a.(*promise)
+			return is, nil
 		}
 		if o, ok := a.(*object); ok && o.class != nil {
 			if w, ok := b.(*opaque); ok {
@@ -738,6 +748,19 @@ func (m *machine) operate(name string, a, b any, s *scope, n *code.Node) (any, e
 	}
 	if py {
 		return pyOperate(name, a, b)
+	}
+	for _, x := range []*any{&a, &b} {
+		hint := "default"
+		if name != "+" {
+			hint = "number"
+		}
+		var err error
+		if *x, err = m.jsPrimitive(*x, hint, s, n); err != nil {
+			return nil, err
+		}
+		if o, ok := (*x).(*opaque); ok {
+			return dontKnow("what is made of " + o.String()), nil
+		}
 	}
 	return jsOperate(name, a, b)
 }
@@ -1122,13 +1145,30 @@ func pyOperate(name string, a, b any) (any, error) {
 		case name == "%":
 			return nil, giveUp("a format that is not followed")
 		case name == "*":
-			if n, ok := b.(integer); ok && n >= 0 && len(x)*int(n) < maxText {
-				return strings.Repeat(x, int(n)), nil
+			if n, ok := b.(integer); ok && len(x)*int(n) < maxText {
+				return strings.Repeat(x, int(max(0, n))), nil
+			} else if ok {
+				return nil, spent("a text that is too long")
 			}
 		case comparing[name] && isText:
 			return ordered(name, strings.Compare(x, y)), nil
 		}
-		return nil, raise("TypeError", "what "+name+" gives")
+		return nil, mistaken(a, b, "TypeError", "what "+name+" gives")
+	}
+	if n, ok := a.(integer); ok && name == "*" {
+		switch b.(type) {
+		case string, *list:
+			return pyOperate(name, b, n)
+		}
+	}
+	if x, ok := a.(*list); ok && comparing[name] && !x.set {
+		if y, ok := b.(*list); ok && !y.set {
+			n, ok := pyLess(x, y)
+			if !ok {
+				return nil, undecided("how two lists compare")
+			}
+			return ordered(name, n), nil
+		}
 	}
 	if x, ok := a.(*list); ok {
 		if y, ok := b.(*list); ok && !x.tuple && !y.tuple && name != "+" && (x.set || y.set) {
@@ -1165,7 +1205,7 @@ func pyOperate(name string, a, b any) (any, error) {
 		return false
 	}
 	if !numeric(a) || !numeric(b) {
-		return nil, raise("TypeError", "what "+name+" gives")
+		return nil, mistaken(a, b, "TypeError", "what "+name+" gives")
 	}
 	x, _ := toNumber(a)
 	y, _ := toNumber(b)
@@ -1540,7 +1580,7 @@ func (m *machine) items(v any, s *scope) ([]any, error) {
 		}
 		return nil, undecided("all of %s", v.String())
 	}
-	return nil, undecided("all of what is not known")
+	return nil, noItems(v, s)
 }
 
 func (m *machine) envKeys() []string {

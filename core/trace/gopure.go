@@ -27,7 +27,7 @@ var goPure = map[string]any{
 	"unicode/utf8.RuneCountInString": utf8.RuneCountInString, "unicode/utf8.ValidString": utf8.ValidString, "unicode/utf8.RuneLen": utf8.RuneLen, "unicode/utf8.ValidRune": utf8.ValidRune, "unicode/utf8.DecodeRuneInString": utf8.DecodeRuneInString, "unicode/utf8.DecodeLastRuneInString": utf8.DecodeLastRuneInString,
 	"bytes.Contains": strings.Contains, "bytes.HasPrefix": strings.HasPrefix, "bytes.HasSuffix": strings.HasSuffix, "bytes.Equal": func(a, b string) bool { return a == b }, "bytes.EqualFold": strings.EqualFold, "bytes.Count": strings.Count,
 	"regexp.QuoteMeta": regexp.QuoteMeta,
-	"math.Mod": math.Mod, "math.Log": math.Log, "math.Log2": math.Log2, "math.Log10": math.Log10, "math.Exp": math.Exp, "math.Hypot": math.Hypot, "math.Cbrt": math.Cbrt, "math.Sin": math.Sin, "math.Cos": math.Cos, "math.IsNaN": math.IsNaN, "math.IsInf": math.IsInf, "math.Inf": math.Inf, "math.NaN": math.NaN, "math.Signbit": math.Signbit, "math.Exp2": math.Exp2, "math.Pow10": math.Pow10,
+	"math.Mod":         math.Mod, "math.Log": math.Log, "math.Log2": math.Log2, "math.Log10": math.Log10, "math.Exp": math.Exp, "math.Hypot": math.Hypot, "math.Cbrt": math.Cbrt, "math.Sin": math.Sin, "math.Cos": math.Cos, "math.IsNaN": math.IsNaN, "math.IsInf": math.IsInf, "math.Inf": math.Inf, "math.NaN": math.NaN, "math.Signbit": math.Signbit, "math.Exp2": math.Exp2, "math.Pow10": math.Pow10,
 	"math/bits.Len": bits.Len, "math/bits.OnesCount": bits.OnesCount, "math/bits.LeadingZeros": bits.LeadingZeros, "math/bits.TrailingZeros": bits.TrailingZeros, "math/bits.Len16": bits.Len16, "math/bits.Len32": bits.Len32, "math/bits.Len64": bits.Len64, "math/bits.ReverseBytes16": bits.ReverseBytes16, "math/bits.Reverse16": bits.Reverse16,
 }
 

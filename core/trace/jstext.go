@@ -5,6 +5,7 @@ import (
 	"encoding/hex"
 	"encoding/json"
 	"math"
+	"strconv"
 	"strings"
 )
 
@@ -24,6 +25,14 @@ func jsBytes(t string) *object {
 			return dontKnow("bytes as text"), nil
 		},
 	})
+	for i := range min(len(t), 64) {
+		o.set(strconv.Itoa(i), float64(t[i]))
+	}
+	for name, size := range map[string]int{"readUInt8": 1, "readUInt16BE": 2, "readUInt32BE": 4} {
+		o.class.methods.set(name, &function{name: name, native: func(_ *machine, _ any, args []any, _ map[string]any, _ spot) (any, error) {
+			return jsRead([]byte(t), args, size)
+		}})
+	}
 	o.set("length", float64(len(t)))
 	return o
 }
@@ -100,7 +109,7 @@ func (m *machine) jsonText(v any, depth int) (text string, ok bool) {
 			return "", false
 		}
 		var parts []string
-		for _, k := range v.keys {
+		for _, k := range jsOrder(v.keys) {
 			if strings.HasPrefix(k, "\x00") || strings.HasPrefix(k, "#") {
 				continue
 			}

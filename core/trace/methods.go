@@ -38,7 +38,10 @@ func (m *machine) builtinMethod(base any, name string, args []any, keys map[stri
 		return m.jsText(b, name, args, s, at)
 	case float64, integer, bool:
 		switch name {
-		case "toString", "valueOf", "toLocaleString":
+		case "toString", "valueOf":
+			if name == "valueOf" {
+				return base, true, nil
+			}
 			if len(args) > 0 {
 				f, _ := toNumber(base)
 				if r, ok := toNumber(args[0]); ok && r >= 2 && r <= 36 && f == math.Trunc(f) {
@@ -46,6 +49,27 @@ func (m *machine) builtinMethod(base any, name string, args []any, keys map[stri
 				}
 			}
 			return show(base), true, nil
+		case "toPrecision", "toExponential":
+			f, _ := toNumber(base)
+			d, ok := toNumber(first(args))
+			if !ok || !(d >= 0 && d <= 100) || len(args) == 0 {
+				return dontKnow("a number as text"), true, nil
+			}
+			if name == "toExponential" {
+				t := strconv.FormatFloat(f, 'e', int(d), 64)
+				i := strings.IndexByte(t, 'e')
+				return t[:i+2] + strings.TrimLeft(t[i+2:i+3], "0") + t[i+3:], true, nil
+			}
+			t := strconv.FormatFloat(f, 'g', int(d), 64)
+			if strings.Contains(t, "e") {
+				return dontKnow("a number as text"), true, nil
+			}
+			if whole, frac, _ := strings.Cut(t, "."); len(strings.TrimLeft(whole, "-0"))+len(frac) < int(d) {
+				t = strconv.FormatFloat(f, 'f', int(d)-len(strings.TrimLeft(whole, "-0")), 64)
+			}
+			return t, true, nil
+		case "toLocaleString":
+			return dontKnow("a number as people write it"), true, nil
 		case "toFixed":
 			f, _ := toNumber(base)
 			d, _ := toNumber(first(append(args, 0.0)))
@@ -69,6 +93,9 @@ func (m *machine) builtinMethod(base any, name string, args []any, keys map[stri
 		}
 		return m.jsList(b, name, args, s, at)
 	case *envMap:
+		if d, ok := keys["default"]; ok && py && len(args) == 1 {
+			args = append(slices.Clone(args), d)
+		}
 		return m.envMethod(name, args, py, at)
 	case *object:
 		return m.objectMethod(b, name, args, keys, s, at)
@@ -331,6 +358,9 @@ func (m *machine) objectMethod(o *object, name string, args []any, keys map[stri
 	}
 	if !py && o.cells[name] != nil {
 		return nil, false, nil
+	}
+	if l := matchedTexts(o); l != nil && javascript(at.f.Lang) {
+		return m.jsList(l, name, args, s, at)
 	}
 	if o.class != nil && !o.class.builtin {
 		if m.method(o, name) != nil {
@@ -621,6 +651,9 @@ func (m *machine) jsText(b, name string, args []any, s *scope, at spot) (any, bo
 	if o := opaqueAmong(args); o != nil {
 		return dontKnow("what is made of " + o.String()), true, nil
 	}
+	if v, done, err := m.jsTextMore(b, name, args, at); done || err != nil {
+		return v, done, err
+	}
 	arg := func(i int) string { return show(at2(args, i)) }
 	r := []rune(b)
 	place := func(i, def int, fromEnd bool) int {
@@ -751,21 +784,6 @@ func (m *machine) jsText(b, name string, args []any, s *scope, at spot) (any, bo
 			if err != nil {
 				return nil, true, err
 			}
-			if fn, ok := at2(args, 1).(*function); ok {
-				var failed error
-				out := replaced(re, b, global || name == "replaceAll", func(groups []string) string {
-					var with []any
-					for _, g := range groups {
-						with = append(with, g)
-					}
-					v, err := m.call(fn, undefined, with, nil, at)
-					if err != nil {
-						failed = err
-					}
-					return show(v)
-				})
-				return out, true, failed
-			}
 			return replaced(re, b, global || name == "replaceAll", func(groups []string) string {
 				out := to
 				for i := len(groups) - 1; i > 0; i-- {
@@ -831,8 +849,6 @@ func (m *machine) jsText(b, name string, args []any, s *scope, at spot) (any, bo
 			return -1.0, true, nil
 		}
 		return m.patternMethod(p, "exec", []any{b})
-	case "localeCompare":
-		return float64(strings.Compare(b, arg(0))), true, nil
 	}
 	return nil, false, nil
 }
@@ -929,6 +945,9 @@ func (m *machine) patternMethod(p *pattern, name string, args []any) (any, bool,
 }
 
 func (m *machine) jsList(b *list, name string, args []any, s *scope, at spot) (any, bool, error) {
+	if v, done, err := m.jsListMore(b, name, args, s, at); done || err != nil {
+		return v, done, err
+	}
 	each := func(i int) (any, error) {
 		return m.call(first(args), undefined, []any{b.items[i], float64(i), b}, nil, at)
 	}
@@ -1007,6 +1026,13 @@ func (m *machine) jsList(b *list, name string, args []any, s *scope, at spot) (a
 		}
 		parts := make([]string, len(b.items))
 		for i, x := range b.items {
+			x, err := m.jsPrimitive(x, "string", s, at.n)
+			if err != nil {
+				return nil, true, err
+			}
+			if !known(x) {
+				return dontKnow("a text with " + x.(*opaque).String()), true, nil
+			}
 			if x != nil && x != any(undefined) {
 				parts[i] = show(x)
 			}
@@ -1060,21 +1086,6 @@ func (m *machine) jsList(b *list, name string, args []any, s *scope, at spot) (a
 			}
 		}
 		return l, true, nil
-	case "flat":
-		l := &list{}
-		for _, x := range b.items {
-			if y, ok := x.(*list); ok {
-				l.items = append(l.items, y.items...)
-			} else {
-				l.items = append(l.items, x)
-			}
-		}
-		return l, true, nil
-	case "fill":
-		for i := range b.items {
-			b.items[i] = first(args)
-		}
-		return b, true, nil
 	case "map", "forEach", "flatMap":
 		l := &list{}
 		for i := range b.items {
@@ -1133,7 +1144,7 @@ func (m *machine) jsList(b *list, name string, args []any, s *scope, at spot) (a
 		}
 		if len(args) < 2 {
 			if len(items) == 0 {
-				return nil, true, raise("TypeError", "nothing to reduce")
+				return nil, true, certainly("TypeError", "Reduce of empty array with no initial value")
 			}
 			args = []any{first(args), items[0]}
 			items = items[1:]

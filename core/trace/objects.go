@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"unicode/utf16"
 
 	"ubique/core/code"
 	"ubique/core/place"
@@ -72,7 +73,7 @@ func strictMode(f *code.File) bool {
 func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error) {
 	switch b := base.(type) {
 	case nil, undef:
-		return nil, giveUp("the property %s of nothing", name)
+		return nil, m.ofNothing(base, name, s, n)
 	case *envMap:
 		if s.python() {
 			return &opaque{path: "os.environ." + name}, nil
@@ -157,7 +158,20 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 			}}, nil
 		}
 		if name == "prototype" {
-			return nil, giveUp("a prototype")
+			if b.node == nil || b.node.Flag&code.Arrow != 0 || s.python() {
+				return nil, giveUp("a prototype")
+			}
+			return prototypeOf(b), nil
+		}
+		if name == "length" && b.node != nil && !s.python() { // of its parameters before the first with a default
+			n := 0
+			for _, p := range paramsOf(b.node.Kid(0)) {
+				if p.Kid(0) != nil || p.Flag&code.Rest != 0 {
+					break
+				}
+				n++
+			}
+			return float64(n), nil
 		}
 		return undefined, nil
 	case *super:
@@ -214,8 +228,12 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 		if name == "name" && s.python() {
 			return m.memberName(b, s)
 		}
-		if name == "length" {
-			return float64(len([]rune(b))), nil
+		if name == "length" { // in units of UTF-16
+			n := 0
+			for _, r := range b {
+				n += max(1, utf16.RuneLen(r))
+			}
+			return float64(n), nil
 		}
 		if name == "value" { // of an enumeration of texts
 			return b, nil
@@ -223,7 +241,7 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 		if s.python() {
 			return m.memberOwn(b, name, s, n)
 		}
-		return undefined, nil
+		return ownProperty(name), nil
 	case *list:
 		if name == "length" {
 			return float64(len(b.items)), nil
@@ -231,7 +249,7 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 		if name == "raw" && javascript(s.module.file.Lang) { // of the texts of a template
 			return b, nil
 		}
-		return undefined, nil
+		return ownProperty(name), nil
 	case float64, integer:
 		if name == "value" { // of an enumeration of numbers
 			return b, nil
@@ -242,7 +260,7 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 		if s.python() {
 			return m.memberOwn(b, name, s, n)
 		}
-		return undefined, nil
+		return ownProperty(name), nil
 	case pyPath:
 		switch name {
 		case "parent":
@@ -397,6 +415,13 @@ func (m *machine) opaqueKey(b *opaque, name string) (any, error) {
 		return mark{p}, nil
 	case "Number.MAX_SAFE_INTEGER":
 		return float64(1<<53 - 1), nil
+	}
+	lang := m.main.Lang
+	if javascript(lang) {
+		lang = code.JavaScript
+	}
+	if v, ok := fixedNames[lang][p]; ok {
+		return v, nil
 	}
 	if strings.HasSuffix(b.path, ".parse_args()") {
 		if v, ok := m.defaulted(name); ok {
@@ -559,6 +584,18 @@ func (b *super) plain(name string) *function {
 	return nil
 }
 
+// ownProperty is a property of a text, a list or a number: one of their methods, or
+// nothing.
+func ownProperty(name string) any {
+	if jsOwn[name] {
+		return dontKnow("the method " + name)
+	}
+	return undefined
+}
+
+// plainClass are classes of the language whose objects have what the program sets.
+var plainClass = words("Error TypeError RangeError SyntaxError ReferenceError EvalError URIError match")
+
 func (m *machine) objectKey(o *object, name string, s *scope, n *code.Node) (any, error) {
 	py := s.python()
 	if py && o.class != nil && !o.class.builtin {
@@ -594,6 +631,9 @@ func (m *machine) objectKey(o *object, name string, s *scope, n *code.Node) (any
 		if name == "__class__" {
 			return o.class, nil
 		}
+		if l := matchedTexts(o); l != nil && name == "length" && !py {
+			return float64(len(l.items)), nil
+		}
 		if name == "size" && (o.class.name == "Map" || o.class.name == "Set") {
 			for _, k := range o.keys {
 				if o.class.name == "Set" && len(o.keys) > 1 && !known(o.cells[k].v) { // it may be one of the others
@@ -601,6 +641,9 @@ func (m *machine) objectKey(o *object, name string, s *scope, n *code.Node) (any
 				}
 			}
 			return float64(len(o.keys)), nil
+		}
+		if o.class.builtin && o.proto == nil && javascript(s.module.file.Lang) && !plainClass[o.class.name] {
+			return dontKnow("the property " + name), nil
 		}
 		if py && name == "__dict__" {
 			d := newObject()
@@ -804,7 +847,7 @@ func (m *machine) index(base any, n *code.Node, s *scope) (any, error) {
 		}
 		if i < 0 || i >= float64(len(b.items)) {
 			if s.python() {
-				return nil, raise("IndexError", "list index out of range")
+				return nil, certainly("IndexError", "list index out of range")
 			}
 			return undefined, nil
 		}
@@ -894,7 +937,7 @@ func (m *machine) index(base any, n *code.Node, s *scope) (any, error) {
 		}
 		return b, nil
 	case nil, undef:
-		return nil, giveUp("an element of nothing")
+		return nil, m.ofNothing(base, show(k), s, n)
 	case globalNames:
 		if c := b.top.vars[keyText(k)]; c != nil {
 			return m.read(c)
@@ -962,6 +1005,13 @@ func (m *machine) slice(base any, kn *code.Node, s *scope) (any, error) {
 }
 
 func (m *machine) setIndex(base, k, v any, s *scope, n *code.Node) error {
+	if _, env := base.(*envMap); env && s.python() {
+		if _, isText := v.(string); !isText {
+			if err, certain := mistaken(v, "", "TypeError", "str expected").(*thrown); certain && known(v) {
+				return err
+			}
+		}
+	}
 	if !known(k) {
 		return undecided("an element that is not known is set")
 	}

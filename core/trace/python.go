@@ -37,6 +37,9 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			return dontKnow("what is made of " + o.String()), true, nil
 		}
 	}
+	if pyLacking(f.path, args) {
+		return nil, true, certainly("TypeError", "what "+f.path+" is given is None")
+	}
 	if method, ok := strings.CutPrefix(f.path, "str."); ok { // of a text that it is given
 		if t, isText := arg(0).(string); isText {
 			return m.pyText(t, method, args[1:], keys, top, at)
@@ -1171,7 +1174,7 @@ func (m *machine) pyText(b, name string, args []any, keys map[string]any, s *sco
 		for i, x := range items {
 			t, ok := x.(string)
 			if !ok {
-				return nil, true, raise("TypeError", "sequence item "+strconv.Itoa(i)+": expected str instance")
+				return nil, true, mistaken(x, "", "TypeError", "sequence item "+strconv.Itoa(i)+": expected str instance")
 			}
 			parts[i] = t
 		}

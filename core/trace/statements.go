@@ -944,21 +944,31 @@ func (m *machine) with(n *code.Node, s *scope) error {
 			return err
 		}
 		if o, ok := v.(*object); ok && o.class != nil {
-			if f := m.method(o, "__exit__"); f != nil {
+			leaving, entering := m.method(o, "__exit__"), m.method(o, "__enter__")
+			if m.method(o, "__aenter__") != nil { // of an async with
+				leaving, entering = m.method(o, "__aexit__"), m.method(o, "__aenter__")
+			}
+			if f := leaving; f != nil {
 				exits = append(exits, func(failed *thrown) (bool, error) {
 					args := []any{nil, nil, nil}
 					if failed != nil {
 						args = []any{dontKnow("an error"), failed.v, dontKnow("where an error is from")}
 					}
 					v, err := m.call(f, o, args, nil, spot{s.module.file, e})
+					if err == nil {
+						v, err = awaited(v)
+					}
 					if err != nil || failed == nil {
 						return false, err
 					}
 					return m.decide(v, s, e)
 				})
 			}
-			if f := m.method(o, "__enter__"); f != nil {
-				if v, err = m.call(f, o, nil, nil, spot{s.module.file, e}); err != nil {
+			if f := entering; f != nil {
+				if v, err = m.call(f, o, nil, nil, spot{s.module.file, e}); err == nil {
+					v, err = awaited(v)
+				}
+				if err != nil {
 					return err
 				}
 			}

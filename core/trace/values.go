@@ -355,6 +355,14 @@ func number(f float64) string {
 	case math.IsInf(f, -1):
 		return "-Infinity"
 	}
+	if x := math.Abs(f); x >= 1e21 || x < 1e-6 && x > 0 { // ECMA-262 2026, 6.1.6.1.20
+		t := strconv.FormatFloat(f, 'e', -1, 64)
+		i := strings.IndexByte(t, 'e')
+		return t[:i+2] + strings.TrimLeft(t[i+2:], "0")
+	}
+	if f == 0 {
+		return "0"
+	}
 	return strconv.FormatFloat(f, 'f', -1, 64)
 }
 
