@@ -38,6 +38,11 @@ func slip(msg string) error {
 	return &goPanic{goValue{&goFault{msg: "runtime error: " + msg}, tFault}, true}
 }
 
+// broken is an error of the language of what this package knows all about.
+func broken(msg string) error {
+	return &goPanic{goValue{&goFault{msg: "runtime error: " + msg}, tFault}, false}
+}
+
 // goWant evaluates an expression whose value becomes one of a type.
 func (m *machine) goWant(e ast.Expr, t *goType, s *goScope) (goValue, error) {
 	v, err := m.goEval(e, s)
@@ -461,7 +466,7 @@ func (m *machine) goIndex(e *ast.IndexExpr, s *goScope) (goValue, *goCell, error
 		return goValue{}, nil, undecided("an element chosen by what is not known")
 	}
 	if i < 0 || int(i) >= len(a) {
-		return goValue{}, nil, slip("index out of range [" + show(i) + "] with length " + strconv.Itoa(len(a)))
+		return goValue{}, nil, broken("index out of range [" + show(i) + "] with length " + strconv.Itoa(len(a)))
 	}
 	return a[i].v, a[i], nil
 }
@@ -491,7 +496,7 @@ func (m *machine) goEntryOf(base, k goValue, s *goScope) (goValue, bool, error) 
 			return goValue{}, false, undecided("an element chosen by what is not known")
 		}
 		if i < 0 || int(i) >= len(x) {
-			return goValue{}, false, slip("index out of range [" + show(i) + "] with length " + strconv.Itoa(len(x)))
+			return goValue{}, false, broken("index out of range [" + show(i) + "] with length " + strconv.Itoa(len(x)))
 		}
 		return goValue{integer(x[i]), tByte}, true, nil
 	case nil:
@@ -590,7 +595,7 @@ func (m *machine) goPart(e *ast.SliceExpr, s *goScope) (goValue, error) {
 			ends[2] = limit
 		}
 		if ends[0] < 0 || ends[0] > ends[1] || ends[1] > ends[2] || ends[2] > limit {
-			return slip("slice bounds out of range")
+			return broken("slice bounds out of range")
 		}
 		return nil
 	}

@@ -332,7 +332,7 @@ func (m *machine) goStore(to ast.Expr, v goValue, s *goScope) error {
 			baseCell.v = goValue{l, base.t}
 		case nil:
 			if base.t.is(goMap) {
-				return &goPanic{goValue{&goFault{msg: "assignment to entry in nil map"}, tFault}, true}
+				return &goPanic{goValue{&goFault{msg: "assignment to entry in nil map"}, tFault}, false}
 			}
 		case *opaque, *object:
 			return nil

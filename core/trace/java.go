@@ -2063,10 +2063,7 @@ func (m *machine) jvObject(o *object, name string, args []any, s *scope, at spot
 		if b := outer(o.class); b != nil && b.path == "Thread" {
 			if f := jvChoose(jvMethods(o.class, "run", false), nil); f != nil {
 				_, err := m.jvDispatch(f, o, nil, at)
-				if x, ok := err.(*exit); ok && x.stays {
-					err = nil
-				}
-				return nil, true, err
+				return nil, true, jvBeside(name, err)
 			}
 		}
 	case "join", "setDaemon", "interrupt", "setName":
@@ -2081,4 +2078,20 @@ func (m *machine) jvObject(o *object, name string, args []any, s *scope, at spot
 func outer2(c *class, of string) bool {
 	b := outer(c)
 	return b != nil && strings.HasSuffix(b.path, of)
+}
+
+// jvBeside is what comes of a thread for the one that starts it: an error that nothing
+// catches ends the thread alone (The Java Language Specification, SE 25, 11.3).
+func jvBeside(how string, err error) error {
+	switch x := err.(type) {
+	case *exit:
+		if x.stays {
+			return nil
+		}
+	case *thrown:
+		if how == "start" {
+			return nil
+		}
+	}
+	return err
 }

@@ -402,6 +402,14 @@ func jvParse(v any, base int) (any, error) {
 	return integer(i), nil
 }
 
+// jvNeeding are functions of Java that must be given what they are for, jvAllNeeding those
+// that need every argument (Java SE 25, packages java.lang, java.net, java.nio.file and
+// java.util).
+var (
+	jvNeeding    = words("URI.create Path.of Paths.get Files.readString Files.exists Files.readAllLines Pattern.compile Duration.parse")
+	jvAllNeeding = words("List.of Map.of Set.of System.setProperty Map.entry")
+)
+
 // jvStatic calls a function of a class of the library, or a method of something
 // that is not followed; done is false for any other.
 func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot) (any, bool, error) {
@@ -413,6 +421,9 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 	}
 	text := func(i int) string { return jvShow(arg(i)) }
 	call := o.path + "." + name
+	if (jvNeeding[call] || jvAllNeeding[call]) && len(args) > 0 && (args[0] == nil || jvAllNeeding[call] && slices.Contains(args, nil)) {
+		return nil, true, raise("NullPointerException", call+" is given null")
+	}
 	if x := opaqueAmong(args); x != nil {
 		switch o.path {
 		case "Integer", "Long", "Boolean", "Double", "Math", "Path", "Paths", "Character", "Short":
@@ -1420,10 +1431,7 @@ func (m *machine) jvSpecial(b *object, name string, args []any, s *scope, at spo
 		case "start", "run":
 			run, _ := b.get("run")
 			_, err := m.jvApply(run, nil, s, at)
-			if x, ok := err.(*exit); ok && x.stays {
-				err = nil
-			}
-			return nil, true, err
+			return nil, true, jvBeside(name, err)
 		}
 		return b, true, nil
 	case "Scanner":

@@ -91,7 +91,7 @@ func pyLacking(p string, args []any) bool {
 func mistaken(a, b any, class, message string) error {
 	for _, v := range []any{a, b} {
 		switch v.(type) {
-		case nil, bool, string, integer, float64, *list:
+		case nil, bool, string, integer, float64, symbol, *list:
 		default:
 			return raise(class, message)
 		}

@@ -1512,6 +1512,13 @@ func (m *machine) phTyped(p *code.Node, v any, f *function) (any, error) {
 	if int(p.Off) < len(src) && p.Off < p.End {
 		head = string(src[p.Off:p.End])
 	}
+	if nullable := strings.ContainsAny(head, "?|"); v == nil && !nullable && p.Kid(0) == nil {
+		for _, w := range strings.Fields(head) {
+			if w == "int" || w == "string" || w == "float" || w == "bool" || w == "array" {
+				return nil, certainly("TypeError", f.name+"() wants "+w+", null given")
+			}
+		}
+	}
 	typ := strings.TrimPrefix(strings.Fields(head + " x")[0], "?")
 	for _, w := range strings.Fields(head) {
 		if phpWords[w] {
@@ -1533,7 +1540,7 @@ func (m *machine) phCast(typ string, v any, f *function) (any, error) {
 		case string:
 			n, ok := phNumber(x)
 			if strict || !ok {
-				return nil, raise("TypeError", "an int is wanted")
+				return nil, certainly("TypeError", "an int is wanted")
 			}
 			return n, nil
 		case nil:
@@ -1542,13 +1549,13 @@ func (m *machine) phCast(typ string, v any, f *function) (any, error) {
 			if !strict {
 				return phInt(x), nil
 			}
-			return nil, raise("TypeError", "an int is wanted")
+			return nil, certainly("TypeError", "an int is wanted")
 		}
 	case "string":
 		switch v.(type) {
 		case integer, float64, bool:
 			if strict {
-				return nil, raise("TypeError", "a string is wanted")
+				return nil, certainly("TypeError", "a string is wanted")
 			}
 			return phShow(v), nil
 		}
@@ -1831,7 +1838,7 @@ func (m *machine) phTarget(callee *code.Node, s *scope, args []any, keys map[str
 func (m *machine) phSend(base any, name string, args []any, keys map[string]any, refs []*cell, s *scope, at spot) (any, error) {
 	switch b := base.(type) {
 	case nil:
-		return nil, raise("Error", "a method of null: "+name)
+		return nil, certainly("Error", "Call to a member function "+name+"() on null")
 	case *object:
 		if b.class != nil {
 			if f, home := phMethod(b.class, name); f != nil {
@@ -2347,7 +2354,7 @@ func (m *machine) phOperate(name string, a, b any, s *scope, at spot) (any, erro
 	}
 	if !ok1 || !ok2 {
 		if textA && !ok1 && n1 == any(integer(0)) || textB && !ok2 && n2 == any(integer(0)) {
-			return nil, raise("TypeError", "Unsupported operand types")
+			return nil, certainly("TypeError", "Unsupported operand types")
 		}
 		return nil, giveUp("what %s gives", name)
 	}

@@ -267,7 +267,7 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 		if o, ok := arg(i).(*opaque); ok {
 			return nil, undecided("all of %s", o.String())
 		}
-		return nil, raise("TypeError", name+" wants an array")
+		return nil, mistaken(arg(i), nil, "TypeError", name+" wants an array")
 	}
 	call := func(fn any, with ...any) (any, error) { return m.phApply(fn, with, s, at) }
 	holds := func(fn any, with ...any) (bool, error) {
@@ -982,6 +982,9 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 		x, err := m.parsed(from)
 		if err != nil {
 			if _, ok := err.(*thrown); ok {
+				if strings.Contains(at.f.Between(at.n.Off, at.n.End, 400), "JSON_THROW_ON_ERROR") {
+					return nil, true, certainly("JsonException", "Syntax error")
+				}
 				return nil, true, nil
 			}
 			return nil, true, err
@@ -1081,7 +1084,7 @@ func (m *machine) phArrays(name string, args []any, refs []*cell, array func(int
 				return v, true, err
 			}
 		}
-		return nil, true, raise("TypeError", "count wants an array")
+		return nil, true, mistaken(arg(0), nil, "TypeError", "count wants an array")
 	case "range":
 		from, ok1 := arg(0).(integer)
 		to, ok2 := arg(1).(integer)

@@ -460,7 +460,7 @@ func (m *machine) rbOperate(name string, a, b any, s *scope, at spot) (any, erro
 		if name == "%" {
 			return m.rbFormat(x, []any{b}, at)
 		}
-		return nil, raise("TypeError", "no implicit conversion into String")
+		return nil, mistaken(x, b, "TypeError", "no implicit conversion into String")
 	case *list:
 		y, ok := b.(*list)
 		switch {
@@ -494,7 +494,7 @@ func (m *machine) rbOperate(name string, a, b any, s *scope, at spot) (any, erro
 			if comparing[name] {
 				return nil, raise("ArgumentError", "comparison failed")
 			}
-			return nil, raise("TypeError", "no number")
+			return nil, certainly("TypeError", "no number")
 		default:
 			return nil, giveUp("what %s gives", name)
 		}
@@ -508,6 +508,9 @@ func (m *machine) rbOperate(name string, a, b any, s *scope, at spot) (any, erro
 			_, f2 := b.(float64)
 			if !f1 && !f2 {
 				name = "//"
+			} else if q, _ := toNumber(b); q == 0 { // without an error
+				p, _ := toNumber(a)
+				return p / q, nil
 			}
 		}
 		return pyOperate(name, a, b)
@@ -675,6 +678,11 @@ func (m *machine) rbBuiltin(self any, name string, args []any, kw *object, block
 			o := newObject()
 			o.dict = true
 			return o, true, nil
+		case "frozen?", "itself", "freeze", "dup", "clone":
+			if name == "frozen?" {
+				return true, true, nil
+			}
+			return nil, true, nil
 		case "empty?":
 			return nil, true, raise("NoMethodError", "undefined method empty? for nil")
 		case "blank?":
@@ -2885,7 +2893,7 @@ func (m *machine) rbKernel(self any, name string, args []any, kw *object, block 
 				}
 			}
 			if first(args) == nil {
-				return nil, true, raise("TypeError", "can't convert nil into Integer")
+				return nil, true, certainly("TypeError", "can't convert nil into Integer")
 			}
 			return nil, true, raise("ArgumentError", "invalid value for Integer()")
 		}
@@ -2905,7 +2913,7 @@ func (m *machine) rbKernel(self any, name string, args []any, kw *object, block 
 		case *opaque:
 			return dontKnow("what is made of " + x.String()), true, nil
 		}
-		return nil, true, raise("TypeError", "can't convert into Float")
+		return nil, true, mistaken(first(args), nil, "TypeError", "can't convert into Float")
 	case "String":
 		if o, ok := first(args).(*opaque); ok {
 			return dontKnow("what is made of " + o.String()), true, nil
@@ -3571,6 +3579,10 @@ func (m *machine) rbParse(o *object, name string, args []any, kw *object, s *sco
 	return rest, nil
 }
 
+// rbNeeding are functions of Ruby that must be given a text (Ruby 3.4, classes File, Dir,
+// IO and modules JSON, URI).
+var rbNeeding = words("File.join File.read File.exist? File.file? File.open File.readlines File.expand_path File.dirname File.basename File.extname File.directory? Dir.exist? Dir.children IO.read JSON.parse URI.parse URI.join YAML.load_file Pathname.new Base64.decode64 Base64.strict_decode64 Shellwords.split")
+
 // rbLibrary are the parts of the standard library and of gems that give what a
 // program goes on with; done is false for any other.
 func (m *machine) rbLibrary(o *opaque, name string, args []any, kw *object, block any, s *scope, at spot) (any, bool, error) {
@@ -3580,6 +3592,9 @@ func (m *machine) rbLibrary(o *opaque, name string, args []any, kw *object, bloc
 		case "File.join", "File.read", "File.expand_path", "File.exist?", "YAML.load_file", "JSON.parse", "YAML.load", "YAML.safe_load":
 			return dontKnow("what is made of " + x.String()), true, nil
 		}
+	}
+	if len(args) > 0 && rbNeeding[o.path+"."+name] && slices.Contains(args[:map[bool]int{true: len(args), false: 1}[o.path+"."+name == "File.join"]], nil) {
+		return nil, true, certainly("TypeError", "no implicit conversion of nil into String")
 	}
 	switch o.path + "." + name {
 	case "File.join":
@@ -3680,7 +3695,7 @@ func (m *machine) rbLibrary(o *opaque, name string, args []any, kw *object, bloc
 			return v, true, err
 		}
 		if from == nil {
-			return nil, true, raise("TypeError", "no implicit conversion of nil into String")
+			return nil, true, certainly("TypeError", "no implicit conversion of nil into String")
 		}
 		if c, ok := from.(*content); ok && strings.Contains(c.text, "<%") {
 			return dontKnow("a template"), true, nil
@@ -3837,6 +3852,14 @@ func (m *machine) rbLibrary(o *opaque, name string, args []any, kw *object, bloc
 		if err != nil {
 			if x, ok := err.(*exit); ok && x.stays { // it stays in the thread
 				return &opaque{path: "Thread.new()"}, true, nil
+			}
+			if _, raised := err.(*thrown); raised && name == "new" && o.path == "Thread" { // it ends the thread, and whoever waits for it
+				t := newObject()
+				t.class = &class{name: "Thread", builtin: true, statics: newObject(), methods: newObject()}
+				for _, waits := range []string{"join", "value"} {
+					t.class.methods.set(waits, &function{name: waits, native: func(*machine, any, []any, map[string]any, spot) (any, error) { return nil, err }})
+				}
+				return t, true, nil
 			}
 			return nil, true, err
 		}
