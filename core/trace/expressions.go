@@ -485,7 +485,18 @@ func (m *machine) unary(n *code.Node, s *scope) (any, error) {
 			return nil, giveUp("what a proxy gives up")
 		case *list:
 			if s.python() {
-				return nil, giveUp("an element that is taken out")
+				x, err := m.eval(k.Kid(1), s)
+				i, ok := x.(integer)
+				if err != nil || !ok || k.Name != "" {
+					return nil, giveUp("an element that is taken out")
+				}
+				if i < 0 {
+					i += integer(len(b.items))
+				}
+				if i < 0 || int(i) >= len(b.items) {
+					return nil, certainly("IndexError", "list assignment index out of range")
+				}
+				b.items = slices.Delete(b.items, int(i), int(i)+1)
 			}
 		}
 		return true, nil
@@ -699,6 +710,19 @@ func (m *machine) operate(name string, a, b any, s *scope, n *code.Node) (any, e
 		if py && b == nil {
 			return nil, certainly("TypeError", "argument of type 'NoneType' is not iterable")
 		}
+		if o, isObject := b.(*object); isObject && py && o.class != nil && !o.class.builtin {
+			if f := m.method(o, "__contains__"); f != nil {
+				v, err := m.call(f, o, []any{a}, nil, spot{s.module.file, n})
+				if err != nil {
+					return nil, err
+				}
+				yes, ok := truth(v, true)
+				if !ok {
+					return dontKnow("whether something is in it"), nil
+				}
+				return yes == (name == "in"), nil
+			}
+		}
 		in, ok := m.contains(b, a, py)
 		if !ok {
 			return dontKnow("whether something is in what is not known"), nil
@@ -742,6 +766,11 @@ func (m *machine) operate(name string, a, b any, s *scope, n *code.Node) (any, e
 	}
 	if p, ok := a.(pyPath); ok && name == "/" {
 		return pyPath(path.Join(string(p), pathText(b))), nil
+	}
+	if py {
+		if v, done, err := m.pySigned(name, a, b, s, n); done || err != nil {
+			return v, err
+		}
 	}
 	if format, ok := a.(string); ok && py && name == "%" {
 		return m.percent(format, b, spot{s.module.file, n})
@@ -1524,6 +1553,22 @@ func (m *machine) items(v any, s *scope) ([]any, error) {
 			}
 		}
 		var l []any
+		if v.class != nil && !v.class.builtin && s.python() {
+			if f := m.method(v, "__iter__"); f != nil {
+				x, err := m.call(f, v, nil, nil, spot{s.module.file, s.module.file.Body})
+				if err != nil {
+					return nil, err
+				}
+				if x == any(v) {
+					return nil, giveUp("what goes through itself")
+				}
+				if err := m.deeper(); err != nil {
+					return nil, err
+				}
+				defer m.higher()
+				return m.items(x, s)
+			}
+		}
 		switch {
 		case v.mapping != nil:
 			return m.items(v.mapping, s)

@@ -33,6 +33,11 @@ func (m *machine) builtinMethod(base any, name string, args []any, keys map[stri
 	switch b := base.(type) {
 	case string:
 		if py {
+			if opaqueAmong(args) == nil {
+				if v, done, err := m.pyTextMore(b, name, args, keys); done || err != nil {
+					return v, done, err
+				}
+			}
 			return m.pyText(b, name, args, keys, s, at)
 		}
 		return m.jsText(b, name, args, s, at)
@@ -77,7 +82,11 @@ func (m *machine) builtinMethod(base any, name string, args []any, keys map[stri
 				return dontKnow("a number as text"), true, nil
 			}
 			return strconv.FormatFloat(f, 'f', int(d), 64), true, nil
-		case "is_integer", "bit_length":
+		}
+		if py && opaqueAmong(args) == nil {
+			if v, ok := pyNumberMethod(base, name, args); ok {
+				return v, true, nil
+			}
 			return dontKnow(name), true, nil
 		}
 	case *list:
@@ -495,6 +504,16 @@ func (m *machine) objectMethod(o *object, name string, args []any, keys map[stri
 	}
 	key := keyText(first(args))
 	switch name {
+	case "popitem":
+		if py && o.dict && len(args) == 0 {
+			if len(o.keys) == 0 {
+				return nil, true, certainly("KeyError", "popitem(): dictionary is empty")
+			}
+			k := o.keys[len(o.keys)-1]
+			v := o.cells[k].v
+			o.remove(k)
+			return &list{items: []any{k, v}, tuple: true}, true, nil
+		}
 	case "get":
 		if v, ok := o.get(key); ok {
 			return v, true, nil
@@ -1207,6 +1226,17 @@ func (m *machine) pathMethod(p pyPath, name string, args []any) (any, bool, erro
 			return nil, true, t
 		}
 		return v, true, nil
+	case "as_posix", "__str__":
+		return string(p), true, nil
+	case "is_absolute":
+		return strings.HasPrefix(string(p), "/"), true, nil
+	case "relative_to":
+		base := strings.TrimSuffix(pathText(first(args)), "/") + "/"
+		if rest, ok := strings.CutPrefix(string(p), base); ok && len(args) == 1 {
+			return pyPath(rest), true, nil
+		}
+	case "with_stem":
+		return pyPath(path.Join(path.Dir(string(p)), show(first(args))+path.Ext(string(p)))), true, nil
 	case "with_name":
 		return pyPath(path.Join(path.Dir(string(p)), show(first(args)))), true, nil
 	case "with_suffix":

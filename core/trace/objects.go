@@ -271,6 +271,25 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 			return strings.TrimSuffix(path.Base(string(b)), path.Ext(string(b))), nil
 		case "suffix":
 			return path.Ext(string(b)), nil
+		case "parts":
+			l := &list{tuple: true}
+			rest := string(b)
+			if strings.HasPrefix(rest, "/") {
+				l.items = append(l.items, "/")
+			}
+			for _, w := range strings.FieldsFunc(rest, func(r rune) bool { return r == '/' }) {
+				l.items = append(l.items, w)
+			}
+			return l, nil
+		case "parents":
+			l := &list{tuple: true}
+			for p := path.Dir(string(b)); len(l.items) < 64; p = path.Dir(p) {
+				l.items = append(l.items, pyPath(p))
+				if p == "." || p == "/" {
+					break
+				}
+			}
+			return l, nil
 		}
 		return nil, giveUp("the %s of a path", name)
 	case *promise:
@@ -1254,7 +1273,22 @@ func (m *machine) class(n *code.Node, s *scope) (*class, error) {
 		last := integer(0)
 		for _, name := range slices.Clone(c.statics.keys) {
 			v := c.statics.cells[name].v
-			if _, fn := v.(*function); fn || strings.HasPrefix(name, "_") || mixed {
+			if _, fn := v.(*function); fn || strings.HasPrefix(name, "_") {
+				continue
+			}
+			if mixed { // its members are what they are; those that are counted come after the last
+				switch x := v.(type) {
+				case integer:
+					last = x
+				case *opaque:
+					if x.path == "enum.auto()" {
+						last++
+						c.statics.set(name, last)
+						if base := outer(c); base != nil && strings.HasSuffix(base.path, "StrEnum") {
+							c.statics.set(name, strings.ToLower(name))
+						}
+					}
+				}
 				continue
 			}
 			if o, ok := v.(*opaque); ok {

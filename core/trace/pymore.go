@@ -136,13 +136,6 @@ func (m *machine) pyMore(f *opaque, args []any, keys map[string]any, at spot) (a
 			}
 			return l, true, nil
 		}
-	case "json.dumps":
-		if t, ok := m.jsonText(arg(0), 0); ok && t != "" && keys["default"] == nil && keys["cls"] == nil {
-			if len(keys) == 0 { // with the blanks that Python puts
-				t = spacedJSON(t)
-			}
-			return t, true, nil
-		}
 	case "os.path.splitext":
 		if t, ok := arg(0).(string); ok {
 			ext := path.Ext(t)

@@ -40,6 +40,9 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 	if pyLacking(f.path, args) {
 		return nil, true, certainly("TypeError", "what "+f.path+" is given is None")
 	}
+	if v, done, err := m.pyStandard(f, args, keys, at); done || err != nil {
+		return v, done, err
+	}
 	if method, ok := strings.CutPrefix(f.path, "str."); ok { // of a text that it is given
 		if t, isText := arg(0).(string); isText {
 			return m.pyText(t, method, args[1:], keys, top, at)
@@ -107,7 +110,7 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			}
 			i, err := strconv.ParseInt(s, base, 64)
 			if err != nil {
-				return nil, true, raise("ValueError", "invalid literal for int()")
+				return nil, true, raise("ValueError", "invalid literal for int() with base "+strconv.Itoa(base)+": "+pyQuoted(x))
 			}
 			return integer(i), true, nil
 		}
@@ -1125,8 +1128,6 @@ func (m *machine) pyText(b, name string, args []any, keys map[string]any, s *sco
 			}
 		}
 		return texts(parts), true, nil
-	case "splitlines":
-		return texts(strings.Split(strings.TrimSuffix(b, "\n"), "\n")), true, nil
 	case "partition", "rpartition":
 		i := strings.Index(b, arg(0))
 		if name == "rpartition" {
@@ -1157,11 +1158,6 @@ func (m *machine) pyText(b, name string, args []any, keys map[string]any, s *sco
 		return integer(i), true, nil
 	case "count":
 		return integer(strings.Count(b, arg(0))), true, nil
-	case "zfill":
-		if n, ok := first(args).(integer); ok && len(b) < int(n) && int(n) < 1000 {
-			return strings.Repeat("0", int(n)-len(b)) + b, true, nil
-		}
-		return b, true, nil
 	case "join":
 		items, err := m.items(first(args), s)
 		if err != nil {
@@ -1348,6 +1344,16 @@ func (m *machine) pyList(b *list, name string, args []any, keys map[string]any, 
 		}
 		b.items = slices.Delete(slices.Clone(b.items), i, i+1)
 		return nil, true, nil
+	case "difference_update", "intersection_update", "symmetric_difference_update":
+		items, err := m.items(first(args), s)
+		if err != nil {
+			return nil, true, err
+		}
+		v, err := setOperate(map[string]string{"difference_update": "-", "intersection_update": "&", "symmetric_difference_update": "^"}[name], b, &list{items: items, set: true})
+		if l, ok := v.(*list); ok && err == nil {
+			b.items = l.items
+		}
+		return nil, true, err
 	case "issubset", "issuperset", "difference", "intersection", "union", "symmetric_difference", "isdisjoint":
 		if !b.set || len(args) != 1 {
 			break

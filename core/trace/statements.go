@@ -616,6 +616,19 @@ func (m *machine) holds(n *code.Node, s *scope) (bool, error) {
 
 // decide is whether a value counts as true.
 func (m *machine) decide(v any, s *scope, n *code.Node) (bool, error) {
+	if o, ok := v.(*object); ok && s.python() && o.class != nil && !o.class.builtin {
+		for _, name := range []string{"__bool__", "__len__"} {
+			if f := m.method(o, name); f != nil {
+				x, err := m.call(f, o, nil, nil, spot{s.module.file, n})
+				if err != nil {
+					return false, err
+				}
+				if yes, ok := truth(x, true); ok {
+					return yes, nil
+				}
+			}
+		}
+	}
 	if yes, ok := s.truth(v); ok {
 		return yes, nil
 	}
