@@ -47,6 +47,39 @@ var ended = []struct{ lang, statement, want string }{
 	{"node", `const a = fs.readdirSync('nodir');`, "exits"},
 	{"node", `const a = [].reduce((x, y) => x + y);`, "exits"},
 	{"node", `const a = [].reduce((x, y) => x + y, 0);`, "loopback 8000"},
+	{"python", `import itertools
+if list(itertools.product([1], "ab")) != [(1, "a"), (1, "b")]: raise SystemExit(1)`, "loopback 8000"},
+	{"python", `import itertools
+if [k for k, g in itertools.groupby("aab")] != ["a", "b"]: raise SystemExit(1)`, "loopback 8000"},
+	{"python", `import hashlib
+if hashlib.md5(b"a").hexdigest()[:4] != "0cc1": raise SystemExit(1)`, "loopback 8000"},
+	{"python", `import urllib.parse
+if urllib.parse.quote("a b/c") != "a%20b/c": raise SystemExit(1)`, "loopback 8000"},
+	{"python", `if "-12".zfill(5) != "-0012" or "ab".center(5) != "  ab ": raise SystemExit(1)`, "loopback 8000"},
+	{"python", `class A:
+    def __init__(self, x): self.x = x
+    def __add__(self, o): return A(self.x + o.x)
+if (A(1) + A(2)).x != 3: raise SystemExit(1)`, "loopback 8000"},
+	{"python", `class A:
+    def __iter__(self): return iter([1, 2])
+if list(A()) != [1, 2]: raise SystemExit(1)`, "loopback 8000"},
+	{"python", `class A:
+    def __bool__(self): return False
+if A(): raise SystemExit(1)`, "loopback 8000"},
+	{"python", `import json
+if json.dumps({"b": 1, "a": "é"}, sort_keys=True) != '{"a": "\\u00e9", "b": 1}': raise SystemExit(1)`, "loopback 8000"},
+	{"python", `import textwrap
+if textwrap.dedent("  a\n    b") != "a\n  b": raise SystemExit(1)`, "loopback 8000"},
+	{"python", `from enum import IntEnum, auto
+class E(IntEnum):
+    A = 1
+    B = auto()
+if E.B != 2: raise SystemExit(1)`, "loopback 8000"},
+	{"python", `import ipaddress
+if not ipaddress.ip_address("127.0.0.1").is_loopback: raise SystemExit(1)`, "loopback 8000"},
+	{"python", `a = [1, 2, 3]
+del a[0]
+if a != [2, 3]: raise SystemExit(1)`, "loopback 8000"},
 	{"python", `if 3 * "ab" != "ababab": raise SystemExit(1)`, "loopback 8000"},
 	{"python", `if [1, 2] > [1, 3]: raise SystemExit(1)`, "loopback 8000"},
 	{"python", `if (2, "a") < (1, "b"): raise SystemExit(1)`, "loopback 8000"},
@@ -78,6 +111,26 @@ except TypeError:
     a = int(os.getenv('NOPE'))
 except ValueError:
     a = 1`, "exits"},
+	{"ruby", `sum = 0
+"ab".each_char { |c| sum += c.ord }
+exit 1 if sum != 195`, "loopback 8000"},
+	{"ruby", `exit 1 if "a" "b" != "ab"`, "loopback 8000"},
+	{"ruby", `exit 1 if URI("http://u:p@h:81/x?y=1").port != 81`, "loopback 8000"},
+	{"ruby", `exit 1 if "3.7x".to_f != 3.7`, "loopback 8000"},
+	{"ruby", `exit 1 if Integer("0x1f", 16) != 31`, "loopback 8000"},
+	{"ruby", `e = [1, 2].each
+exit 1 if e.next + e.next != 3`, "loopback 8000"},
+	{"ruby", `exit 1 if "hello".gsub(/[el]/, "e" => "3", "l" => "1") != "h311o"`, "loopback 8000"},
+	{"ruby", `class E < StandardError
+  def initialize(m = "dome")
+    super
+  end
+end
+begin
+  raise E
+rescue E => e
+  exit 1 if e.message != "dome"
+end`, "loopback 8000"},
 	{"ruby", `a = ENV['NOPE'].split(',')`, "exits"},
 	{"ruby", `a = ENV['NOPE'].to_s.split(',')`, "loopback 8000"},
 	{"ruby", `a = ENV['NOPE']&.split(',')`, "loopback 8000"},

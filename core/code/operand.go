@@ -181,12 +181,18 @@ func (r *loose) prefix() *Node {
 		r.pos++
 		n.Kind, n.Name = String, t.text
 		n.Flag = r.symbolic(t)
+		if r.lang == Ruby && n.Flag == 0 && r.quoteNext(t) {
+			return r.postfix(r.joinedTexts(n))
+		}
 		// "key": value, in a call or a map
 		return r.postfix(r.done(n))
 	case tTemplate:
 		r.pos++
 		n.Kind = Template
 		n.Kids = r.pieces(t)
+		if r.lang == Ruby && r.quoteNext(t) {
+			return r.postfix(r.joinedTexts(n))
+		}
 		return r.postfix(r.done(n))
 	case tRegex:
 		r.pos++
@@ -1407,4 +1413,33 @@ func (r *loose) infixCall(n *Node) *Node {
 		return r.done(&Node{Kind: Call, Off: n.Off, Kids: []*Node{r.done(&Node{Kind: Member, Name: name, Off: n.Off, Kids: []*Node{n}}), e}})
 	}
 	return nil
+}
+
+// quoteNext reports whether another text follows on the same line, or on one that a
+// backslash joins to it: both are one (Ruby 3.4, "String Literals").
+func (r *loose) quoteNext(before *tok) bool {
+	t := r.cur()
+	if t.kind != tString && t.kind != tTemplate || t.nl || t.off < before.end || int(t.off) >= len(r.src) {
+		return false
+	}
+	return strings.IndexByte("\"'", r.src[t.off]) >= 0 && strings.IndexByte("\"'", r.src[before.end-1]) >= 0
+}
+
+// joinedTexts is a text with those that follow it.
+func (r *loose) joinedTexts(n *Node) *Node {
+	kids := []*Node{n}
+	if n.Is(Template) {
+		kids = n.Kids
+	}
+	end := &r.toks[r.pos-1]
+	for r.quoteNext(end) {
+		end = r.cur()
+		r.pos++
+		if end.kind == tTemplate {
+			kids = append(kids, r.pieces(end)...)
+		} else {
+			kids = append(kids, &Node{Kind: String, Name: end.text, Off: end.off, End: end.end})
+		}
+	}
+	return &Node{Kind: Template, Kids: kids, Off: n.Off, End: end.end}
 }

@@ -705,6 +705,9 @@ func (m *machine) rbBuiltin(self any, name string, args []any, kw *object, block
 			return x, true, nil
 		}
 	case string:
+		if kw != nil && (name == "gsub" || name == "sub") { // what each text becomes
+			args = append(slices.Clone(args), kw)
+		}
 		return m.rbString(x, name, args, block, s, at)
 	case symbol:
 		switch name {
@@ -868,8 +871,8 @@ func (m *machine) rbBuiltin(self any, name string, args []any, kw *object, block
 
 // rbEach calls a block for each.
 func (m *machine) rbEach(l *list, block any, back any, at spot) (any, bool, error) {
-	if block == nil {
-		return l, true, nil
+	if block == nil { // what goes through it from outside
+		return &list{items: slices.Clone(l.items), gen: l.gen, set: l.set}, true, nil
 	}
 	for i := 0; i < len(l.items); i++ {
 		if _, err := m.rbYield(block, []any{l.items[i]}, at); err != nil {
@@ -927,6 +930,12 @@ func (m *machine) rbObject(self any, name string, args []any, kw *object, block 
 		}
 		if o, ok := self.(*object); ok && o.class != nil && !o.dict && o.class.readable[text(0)] {
 			return true, true, nil
+		}
+		if o, ok := self.(*object); ok && !o.dict {
+			if f, _ := m.rbFind(o, "respond_to_missing?"); f != nil {
+				v, err := m.rbInvoke(f, o, []any{symbol(text(0)), false}, nil, nil, at)
+				return v, true, err
+			}
 		}
 		switch self.(type) {
 		case string, integer, nil, *list, *object, symbol, *function:
@@ -1127,9 +1136,14 @@ func (m *machine) rbString(b, name string, args []any, block any, s *scope, at s
 			return nil, true, giveUp("a number with a base")
 		}
 		return rbToI(b), true, nil
-	case "to_f":
-		f, _ := strconv.ParseFloat(strings.TrimSpace(b), 64)
-		return f, true, nil
+	case "to_f": // of what it begins with
+		t := strings.ReplaceAll(strings.TrimSpace(b), "_", "")
+		for ; t != ""; t = t[:len(t)-1] {
+			if f, err := strconv.ParseFloat(t, 64); err == nil && strings.Trim(t, "0123456789+-.eE") == "" {
+				return f, true, nil
+			}
+		}
+		return 0.0, true, nil
 	case "to_sym", "intern":
 		return symbol(b), true, nil
 	case "length", "size":
@@ -1366,10 +1380,22 @@ func (m *machine) rbString(b, name string, args []any, block any, s *scope, at s
 			return m.rbEach(l, block, b, at)
 		}
 		return l, true, nil
-	case "chars", "each_char":
+	case "chars", "each_char", "each_grapheme_cluster":
 		l := &list{}
 		for _, r := range b {
 			l.items = append(l.items, string(r))
+		}
+		if block != nil {
+			return m.rbEach(l, block, b, at)
+		}
+		return l, true, nil
+	case "each_byte", "bytes":
+		l := &list{}
+		for i := range len(b) {
+			l.items = append(l.items, integer(b[i]))
+		}
+		if block != nil {
+			return m.rbEach(l, block, b, at)
 		}
 		return l, true, nil
 	case "[]", "slice":
@@ -2268,8 +2294,15 @@ func (m *machine) rbList(b *list, name string, args []any, kw *object, block any
 		return b, true, nil
 	case "to_s", "inspect":
 		return dontKnow("a list as text"), true, nil
-	case "next":
-		return rbAt(b.items, 0), true, nil
+	case "next", "peek":
+		if len(b.items) == 0 {
+			return nil, true, raise("StopIteration", "iteration reached an end")
+		}
+		v := b.items[0]
+		if name == "next" {
+			b.items = b.items[1:]
+		}
+		return v, true, nil
 	}
 	if name == "none?" {
 		for i := range b.items {
@@ -2462,7 +2495,11 @@ func (m *machine) rbHash(o *object, name string, args []any, kw *object, block a
 			if len(args) > 1 {
 				return args[1], true, nil
 			}
-			return nil, true, raise("KeyError", "key not found")
+			said, err := m.rbSend(first(args), "inspect", nil, nil, nil, s, at)
+			if err != nil || !known(said) {
+				said = rbShow(first(args))
+			}
+			return nil, true, raise("KeyError", "key not found: "+rbShow(said))
 		}
 		return m.rbDefault(o, first(args), at)
 	case "dig":
@@ -2882,6 +2919,16 @@ func (m *machine) rbKernel(self any, name string, args []any, kw *object, block 
 				}
 			}
 			i, fits := rbInteger(t)
+			if base, isBase := at2(args, 1).(integer); isBase && base >= 2 && base <= 36 && base != 10 {
+				digits := strings.ToLower(strings.TrimSpace(x))
+				for n, front := range map[integer]string{16: "0x", 2: "0b", 8: "0o"} {
+					if n == base {
+						digits = strings.TrimPrefix(digits, front)
+					}
+				}
+				n, err := strconv.ParseInt(digits, int(base), 64)
+				i, fits = int(n), err == nil
+			}
 			v, ok = integer(i), fits
 		case *opaque:
 			return dontKnow("what is made of " + x.String()), true, nil
@@ -2898,6 +2945,8 @@ func (m *machine) rbKernel(self any, name string, args []any, kw *object, block 
 			return nil, true, raise("ArgumentError", "invalid value for Integer()")
 		}
 		return v, true, nil
+	case "URI":
+		return m.rbLibrary(&opaque{path: "URI"}, "parse", args, kw, block, s, at)
 	case "Float":
 		switch x := first(args).(type) {
 		case integer:
@@ -3031,6 +3080,22 @@ func (m *machine) rbAutoload(file string, s *scope, at spot) error {
 	return err
 }
 
+// rbCurrent are the parameters of a method by place, as they are now: what super without
+// arguments hands on. Plain is false where it has others.
+func rbCurrent(x *scope) (args []any, plain bool) {
+	if x.fn.node == nil {
+		return nil, false
+	}
+	for _, p := range paramsOf(x.fn.node.Kid(0)) {
+		c := x.vars[p.Name]
+		if p.Alias != "" || p.Flag&code.Rest != 0 || c == nil {
+			return nil, false
+		}
+		args = append(args, c.v)
+	}
+	return args, len(args) > 0
+}
+
 // rbSuper calls the method of the same name of what the class comes from.
 func (m *machine) rbSuper(args []any, kw *object, block any, s *scope, at spot) (any, error) {
 	x := s.frame()
@@ -3039,6 +3104,9 @@ func (m *machine) rbSuper(args []any, kw *object, block any, s *scope, at spot) 
 	}
 	if at.n.Is(code.Name) { // all that it was given itself
 		args, kw = x.given, x.givenKeys
+		if now, plain := rbCurrent(x); plain {
+			args = now
+		}
 	}
 	if block == nil {
 		block = x.block
@@ -3884,6 +3952,21 @@ func (m *machine) rbLibrary(o *opaque, name string, args []any, kw *object, bloc
 		port, _ := x.get("port")
 		u.set("host", host)
 		u.set("hostname", host)
+		user, _ := x.get("username")
+		password, _ := x.get("password")
+		u.set("user", user)
+		u.set("password", password)
+		if u.set("userinfo", nil); show(user) != "" {
+			u.set("userinfo", strings.TrimSuffix(show(user)+":"+show(password), ":"))
+		}
+		query, _ := x.get("search")
+		if u.set("query", nil); show(query) != "" {
+			u.set("query", strings.TrimPrefix(show(query), "?"))
+		}
+		scheme, _ := x.get("protocol")
+		u.set("scheme", strings.TrimSuffix(show(scheme), ":"))
+		way, _ := x.get("pathname")
+		u.set("path", way)
 		if p, ok := atoi(show(port)); ok {
 			u.set("port", integer(p))
 		} else {
