@@ -401,6 +401,17 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 	case "boolval":
 		yes, ok := phTruth(arg(0))
 		return yes, ok, nil
+	case "ord":
+		if t, ok := arg(0).(string); ok && len(args) == 1 {
+			if t == "" {
+				return integer(0), true, nil
+			}
+			return integer(t[0]), true, nil
+		}
+	case "chr":
+		if n, ok := arg(0).(integer); ok && n >= 0 && n < 256 {
+			return string([]byte{byte(n)}), true, nil
+		}
 	case "is_null", "is_string", "is_int", "is_integer", "is_bool", "is_array", "is_float", "is_object", "is_callable", "is_iterable", "is_scalar", "is_resource":
 		if o, ok := arg(0).(*opaque); ok && o.fresh { // streams are resources, sockets are objects (PHP 8)
 			stream := strings.HasPrefix(o.path, "stream_")
