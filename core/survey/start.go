@@ -1324,6 +1324,9 @@ func (s *Starter) rubyConfig(st *fact.Start, prog *Program) {
 			st.Listeners = list
 			st.More = x.more
 		}
+		for _, l := range st.Listeners {
+			endsIn(l, p, x.run)
+		}
 		st.Reached = append(st.Reached, p)
 		return
 	}
@@ -1482,6 +1485,16 @@ func (s *Starter) gunicornConfig(st *fact.Start, prog *Program) {
 	if f == nil {
 		return
 	}
+	defer func() {
+		var through runs
+		for _, l := range st.Listeners {
+			endsIn(l, p, func(env value.Environ) *trace.Result {
+				return through.under(env, func() trace.Result {
+					return trace.Run(st.Program, f, env, func(*value.Value) (note, stays bool) { return false, false })
+				})
+			})
+		}
+	}()
 	v := st.Program.Name(f, "bind")
 	if v == nil {
 		return

@@ -108,17 +108,17 @@ func (s *Starter) loads(st *fact.Start, b Beginning) {
 		asking(st, run)
 	}
 	for _, l := range st.Listeners {
-		if l.Follow != nil {
-			continue
-		}
+		further := l.Follow // through the settings of the server
 		l.Follow = func(env value.Environ) (fact.Outcome, bool) {
-			for name := range strings.FieldsSeq(how.variables) {
-				if v, _ := env.Lookup(name, false); v != "" {
-					return fact.Outcome{}, false
-				}
-			}
-			if r := run(env); r.Ended != "" && r.Reason == "" && len(r.Calls) == 0 {
+			watched := slices.ContainsFunc(strings.Fields(how.variables), func(name string) bool {
+				v, _ := env.Lookup(name, false)
+				return v != ""
+			})
+			if r := run(env); !watched && r.Ended != "" && r.Reason == "" && len(r.Calls) == 0 {
 				return fact.Outcome{Outcome: "exits", Port: -1, Reason: "the application ends while it is loaded: " + r.Ended}, true
+			}
+			if further != nil {
+				return further(env)
 			}
 			return fact.Outcome{}, false
 		}
@@ -568,6 +568,22 @@ func nothing(v *value.Value) bool {
 	return v == nil || v.Kind == value.Undef || v.Kind == value.Null
 }
 
+// endsIn lets the settings of a server end it: an error that nothing catches, or an
+// exit, while they are read.
+func endsIn(l *fact.Listener, settings string, run func(value.Environ) *trace.Result) {
+	further := l.Follow
+	l.Follow = func(env value.Environ) (fact.Outcome, bool) {
+		if r := run(env); r.Ended != "" && r.Reason == "" {
+			return fact.Outcome{Outcome: "exits", Port: -1, Reason: "the server ends while it reads " + settings + ": " + r.Ended}, true
+		}
+		if further != nil {
+			return further(env)
+		}
+		return fact.Outcome{}, false
+	}
+}
+
+// known hands on what an outcome says where it says all.
 func known(o fact.Outcome) (fact.Outcome, bool) {
 	if o.Outcome == "unknown" && strings.HasPrefix(o.Reason, fact.NamesHost) { // it is known what it is given
 		return o, true

@@ -33,7 +33,7 @@ func (m *machine) eval(n *code.Node, s *scope) (any, error) {
 	if err != nil {
 		return nil, err
 	}
-	if o, ok := v.(*opaque); ok && (n.Is(code.Call) || n.Is(code.Member) || n.Is(code.Index)) && (m.calledBack && o.path == "" || strings.Contains(o.path, "()")) {
+	if o, ok := v.(*opaque); ok && (n.Is(code.Call) || n.Is(code.Member) || n.Is(code.Index)) && (m.calledBack && o.path == "" || strings.Contains(o.path, "()") || strings.HasPrefix(o.path, "tornado.options.options.")) {
 		if x, ok := m.ask(n, s); ok {
 			return x, nil
 		}

@@ -1008,24 +1008,18 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 	case "serialize", "md5", "sha1", "hash", "http_build_query", "var_export":
 		return dontKnow("a text of data"), true, nil
 	case "parse_url":
-		x, _, err := m.made(&opaque{path: "URL"}, []any{text(0)}, at)
-		o, ok := x.(*object)
-		if err != nil || !ok {
+		if unclear(args, 1) != nil {
 			return dontKnow("an address"), true, nil
 		}
-		u := phArray()
-		host, _ := o.get("hostname")
-		proto, _ := o.get("protocol")
-		u.set("scheme", strings.TrimSuffix(show(proto), ":"))
-		u.set("host", host)
-		if i := strings.LastIndexByte(text(0), ':'); i >= 0 {
-			if n, ok := atoi(strings.SplitN(text(0)[i+1:], "/", 2)[0]); ok {
-				u.set("port", integer(n))
-			}
+		u, ok := phURL(text(0))
+		if !ok {
+			return false, true, nil
 		}
-		if w, ok := arg(1).(*opaque); ok {
-			k := map[string]string{"PHP_URL_PORT": "port", "PHP_URL_HOST": "host", "PHP_URL_SCHEME": "scheme"}[w.path]
-			if c := u.cells[k]; c != nil {
+		if w, one := arg(1).(*opaque); one {
+			if phURLParts[w.path] == "" {
+				return dontKnow("a part of an address"), true, nil
+			}
+			if c := u.cells[phURLParts[w.path]]; c != nil {
 				return c.v, true, nil
 			}
 			return nil, true, nil

@@ -138,6 +138,7 @@ func (m *machine) parserMethod(o *object, name string, args []any, keys map[stri
 			default:
 				texts = []any{x}
 			}
+			done := &list{}
 			for _, t := range texts {
 				c, isContent := t.(*content)
 				if name == "read_string" {
@@ -155,8 +156,12 @@ func (m *machine) parserMethod(o *object, name string, args []any, keys map[stri
 				if !o.readSettings(c.text) {
 					return nil, true, giveUp("settings that are not followed")
 				}
+				done.items = append(done.items, t)
 			}
-			return &list{}, true, nil
+			if name != "read" {
+				return nil, true, nil
+			}
+			return done, true, nil
 		case "read_dict":
 			d, ok := first(args).(*object)
 			if !ok {

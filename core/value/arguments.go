@@ -591,13 +591,25 @@ func (e *Eval) commandOption(b *code.Binding, s *code.Scope) *Value {
 // gives them a prefix: PREFIX_COMMAND_OPTION (documentation of click 8, "Options",
 // "Values from Environment Variables").
 func (e *Eval) clickVariable(fn *code.Node, name string, s *code.Scope) []*code.Node {
-	var prefix *code.Node
+	var prefix, at *code.Node
 	s.File.Body.Walk(func(k *code.Node) bool {
 		if (k.Is(code.Keyword) || k.Is(code.Pair)) && k.Name == "auto_envvar_prefix" && k.Kid(0).Is(code.String) {
-			prefix = k.Kids[0]
+			prefix, at = k.Kids[0], k.Kids[0]
 		}
 		return prefix == nil
 	})
+	for _, f := range e.Loader.Loaded() { // where the group is called
+		for _, site := range f.Calls {
+			if prefix != nil {
+				break
+			}
+			for _, k := range site.Node.Kids[1:] {
+				if k.Is(code.Keyword) && k.Name == "auto_envvar_prefix" && k.Kid(0).Is(code.String) {
+					prefix, at = k.Kids[0], fn.Kid(min(2, len(fn.Kids)-1))
+				}
+			}
+		}
+	}
 	if prefix == nil {
 		return nil
 	}
@@ -612,7 +624,7 @@ func (e *Eval) clickVariable(fn *code.Node, name string, s *code.Scope) []*code.
 		}
 	}
 	text := strings.ReplaceAll(strings.ToUpper(strings.Join(append(words, name), "_")), "-", "_")
-	return []*code.Node{{Kind: code.String, Name: text, Off: prefix.Off, End: prefix.End}}
+	return []*code.Node{{Kind: code.String, Name: text, Off: at.Off, End: at.End}}
 }
 
 // declaredOption is an option or an argument of a command line, as a library declares
