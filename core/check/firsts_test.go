@@ -1078,6 +1078,476 @@ func main() {
 `, ` => any 12411
 PORTS=12402,x,12401 => any 12411
 PORTS=9 => any 12411`},
+	{"koa with config from json and env overlay", `-- Procfile --
+web: node app.js
+-- package.json --
+{"name":"obs","dependencies":{"koa":"2"}}
+-- config.json --
+{"server":{"port":12900,"host":"0.0.0.0"},"log":true}
+-- lib/config.js --
+'use strict';
+const fs = require('fs');
+const path = require('path');
+const raw = JSON.parse(fs.readFileSync(path.join(__dirname, '..', 'config.json'), 'utf8'));
+function fromEnv(name, fallback, cast = String) {
+  const v = process.env[name];
+  return v === undefined || v === '' ? fallback : cast(v);
+}
+const toPort = (v) => {
+  const n = Number(v);
+  if (Number.isNaN(n)) {
+    console.error(` + "`" + `PORT is not a number: ${v}` + "`" + `);
+    process.exit(2);
+  }
+  return n;
+};
+module.exports = {
+  server: {
+    port: fromEnv('PORT', raw.server.port, toPort),
+    host: fromEnv('HOST', raw.server.host),
+  },
+};
+-- app.js --
+const Koa = require('koa');
+const { server: { port, host } } = require('./lib/config');
+const app = new Koa();
+app.use(async (ctx) => { ctx.body = 'dome'; });
+app.listen({ port, host }, () => console.log(` + "`" + `dome on ${host}:${port}` + "`" + `));
+`, ` => any 12900
+PORT=12001 => any 12001
+PORT=abc => exits
+HOST=127.0.0.1 PORT=12002 => loopback 12002`},
+	{"aiohttp runner with sites list", `-- Procfile --
+web: python3 serve.py --bind 0.0.0.0:12020 --bind 127.0.0.1:12021
+-- requirements.txt --
+aiohttp==3.9.0
+-- serve.py --
+import argparse
+import asyncio
+import os
+
+from aiohttp import web
+
+
+def parse_bind(text):
+    host, _, port = text.rpartition(":")
+    if not port.isdigit():
+        raise argparse.ArgumentTypeError(f"bad bind {text!r}")
+    return host or None, int(port)
+
+
+async def serve(binds):
+    app = web.Application()
+    app.router.add_get("/", lambda r: web.Response(text="ok"))
+    runner = web.AppRunner(app)
+    await runner.setup()
+    try:
+        for host, port in binds:
+            await web.TCPSite(runner, host, port).start()
+        await asyncio.Event().wait()
+    finally:
+        await runner.cleanup()
+
+
+def main():
+    p = argparse.ArgumentParser()
+    p.add_argument("--bind", action="append", type=parse_bind, default=[])
+    args = p.parse_args()
+    if extra := os.environ.get("EXTRA_BIND"):
+        args.bind.append(parse_bind(extra))
+    asyncio.run(serve(args.bind))
+
+
+main()
+`, ` => any 12020 & loopback 12021
+EXTRA_BIND=0.0.0.0:12022 => any 12020 & any 12022 & loopback 12021`},
+	{"http server with cluster", `-- Procfile --
+web: node cluster.js
+-- package.json --
+{"name":"obs"}
+-- cluster.js --
+const cluster = require('cluster');
+const http = require('http');
+const os = require('os');
+
+const workers = Math.min(Number(process.env.WEB_CONCURRENCY || 1), os.cpus().length);
+if (cluster.isPrimary) {
+  for (let i = 0; i < workers; i++) cluster.fork({ WORKER_ID: i });
+  cluster.on('exit', (worker, code) => {
+    if (code !== 0) cluster.fork();
+  });
+} else {
+  const port = process.env.PORT || 12031;
+  http.createServer((req, res) => res.end(process.env.WORKER_ID)).listen(port);
+}
+`, ` => any 12031
+WEB_CONCURRENCY=2 PORT=12030 => any 12030`},
+	{"php amp-less loop with select", `-- Procfile --
+web: php bin/server.php
+-- composer.json --
+{"require":{"php":">=8.1"},"autoload":{"psr-4":{"Dome\\":"src/"}}}
+-- src/Config.php --
+<?php
+declare(strict_types=1);
+namespace Dome;
+
+final class Config
+{
+    public function __construct(
+        public readonly string $scheme,
+        public readonly string $host,
+        public readonly int $port,
+    ) {}
+
+    public static function fromEnv(): self
+    {
+        $text = getenv('DOME_LISTEN') ?: 'tcp://0.0.0.0:12081';
+        $parts = parse_url($text);
+        if (!isset($parts['scheme'], $parts['host'], $parts['port'])) {
+            throw new \InvalidArgumentException("cannot read DOME_LISTEN: $text");
+        }
+        return new self(...$parts);
+    }
+
+    public function __toString(): string
+    {
+        return sprintf('%s://%s:%d', $this->scheme, $this->host, $this->port);
+    }
+}
+-- bin/server.php --
+<?php
+require __DIR__ . '/../src/Config.php';
+use Dome\Config;
+
+$config = Config::fromEnv();
+$server = stream_socket_server((string) $config, $code, $message) or exit("no: $message\n");
+while (true) {
+    $read = [$server];
+    $w = $e = null;
+    if (stream_select($read, $w, $e, 5) === false) break;
+    foreach ($read as $r) {
+        $c = stream_socket_accept($r, 0);
+        fwrite($c, "HTTP/1.0 200 OK\r\n\r\nok");
+        fclose($c);
+    }
+}
+`, ` => any 12081
+DOME_LISTEN=tcp://127.0.0.1:12080 => loopback 12080
+DOME_LISTEN=nonsense => exits`},
+	{"puma config ruby with env and on_worker", `-- Procfile --
+web: puma -C config/puma.rb
+-- Gemfile --
+source "https://rubygems.org"
+gem "puma"
+gem "rack"
+-- config.ru --
+run ->(env) { [200, { "content-type" => "text/plain" }, ["ok"]] }
+-- config/puma.rb --
+max = Integer(ENV.fetch("RAILS_MAX_THREADS", 5))
+min = ENV.fetch("RAILS_MIN_THREADS") { max }.to_i
+threads min, max
+environment ENV["RACK_ENV"] || "development"
+if ENV["RACK_ENV"] == "production"
+  bind "tcp://0.0.0.0:#{ENV.fetch('PORT')}"
+else
+  port 12101, "127.0.0.1"
+end
+`, ` => loopback 12101
+PORT=12100 RACK_ENV=production => any 12100
+RAILS_MAX_THREADS=many => exits`},
+	{"tornado with options on the command line", `-- Procfile --
+web: python3 main.py --port=12130
+-- requirements.txt --
+tornado==6.4
+-- main.py --
+import asyncio
+import os
+
+import tornado.web
+from tornado.options import define, options, parse_command_line
+
+define("port", default=12131, type=int, help="port")
+define("address", default="", help="address")
+
+
+class Main(tornado.web.RequestHandler):
+    def get(self):
+        self.write("ok")
+
+
+async def main():
+    parse_command_line()
+    if os.environ.get("LISTEN_LOCAL"):
+        options.address = "127.0.0.1"
+    app = tornado.web.Application([(r"/", Main)])
+    app.listen(options.port, address=options.address)
+    await asyncio.Event().wait()
+
+
+if __name__ == "__main__":
+    asyncio.run(main())
+`, ` => any 12130
+LISTEN_LOCAL=1 => loopback 12130`},
+	{"socketserver with ini", `-- Procfile --
+web: python3 srv.py site.ini
+-- requirements.txt --
+-- site.ini --
+[DEFAULT]
+host = 0.0.0.0
+
+[public]
+port = 12150
+
+[local]
+host = 127.0.0.1
+port = %(base)s1
+base = 1215
+-- srv.py --
+import configparser
+import http.server
+import os
+import socketserver
+import sys
+
+cp = configparser.ConfigParser()
+if not cp.read(sys.argv[1]):
+    sys.exit("no such file")
+name = os.environ.get("SECTION", "public")
+if name not in cp:
+    sys.exit(f"no section {name}; there are {', '.join(cp.sections())}")
+sec = cp[name]
+
+
+class Server(socketserver.ThreadingMixIn, http.server.HTTPServer):
+    daemon_threads = True
+    allow_reuse_address = True
+
+
+with Server((sec["host"], sec.getint("port")), http.server.SimpleHTTPRequestHandler) as s:
+    try:
+        s.serve_forever()
+    except KeyboardInterrupt:
+        pass
+`, ` => any 12150
+SECTION=local => loopback 12151
+SECTION=absent => exits`},
+	{"fastify with await and port from package json", `-- Procfile --
+web: node .
+-- package.json --
+{"name":"dome","main":"src/server.js","config":{"port":12160},"dependencies":{"fastify":"4"}}
+-- src/server.js --
+const fastify = require('fastify')({ logger: false });
+const pkg = require('../package.json');
+fastify.get('/', async () => ({ ok: true }));
+const start = async () => {
+  try {
+    const port = process.env.npm_package_config_port ?? pkg.config.port;
+    const address = await fastify.listen({ port: +port, host: '::' });
+    console.log(address);
+  } catch (err) {
+    fastify.log.error(err);
+    process.exit(1);
+  }
+};
+start();
+`, ` => any 12160
+PORT=0 => any 12160
+npm_package_config_port=12161 => any 12161`},
+	{"python wsgiref by click", `-- Procfile --
+web: python3 -m obs serve --port 12170
+-- requirements.txt --
+click==8.1.0
+-- obs/__init__.py --
+-- obs/__main__.py --
+from .cli import cli
+
+cli(auto_envvar_prefix="OBS")
+-- obs/cli.py --
+from wsgiref.simple_server import make_server
+
+import click
+
+
+@click.group()
+@click.option("-v", "--verbose", is_flag=True)
+@click.pass_context
+def cli(ctx, verbose):
+    ctx.obj = {"verbose": verbose}
+
+
+@cli.command()
+@click.option("--host", default="localhost", show_default=True)
+@click.option("--port", type=click.IntRange(1, 65535), default=8000)
+@click.pass_obj
+def serve(obj, host, port):
+    def app(environ, start_response):
+        start_response("200 OK", [])
+        return [b"ok"]
+
+    with make_server(host, port, app) as httpd:
+        httpd.serve_forever()
+`, ` => loopback 12170
+OBS_SERVE_HOST=0.0.0.0 => any 12170`},
+	{"go echo of env struct by reflection-free parser", `-- Procfile --
+web: ./srv
+-- go.mod --
+module multi
+
+go 1.21
+-- main.go --
+package main
+
+import (
+	"log"
+	"net"
+	"net/http"
+	"os"
+	"strings"
+	"sync"
+)
+
+func fields(s string) (out []string) {
+	for _, f := range strings.Split(s, ",") {
+		if f = strings.TrimSpace(f); f != "" {
+			out = append(out, f)
+		}
+	}
+	return
+}
+
+func main() {
+	text, ok := os.LookupEnv("LISTEN")
+	if !ok {
+		text = "127.0.0.1:12250"
+	}
+	addrs := fields(text)
+	if len(addrs) == 0 {
+		log.Fatal("LISTEN names no address")
+	}
+	var wg sync.WaitGroup
+	for _, a := range addrs {
+		l, err := net.Listen("tcp", a)
+		if err != nil {
+			log.Fatal(err)
+		}
+		wg.Add(1)
+		go func(l net.Listener) {
+			defer wg.Done()
+			log.Print(http.Serve(l, http.NotFoundHandler()))
+		}(l)
+	}
+	wg.Wait()
+}
+`, ` => loopback 12250
+LISTEN=0.0.0.0:12251,127.0.0.1:12252 => any 12251 & loopback 12252
+LISTEN=, => exits`},
+	{"python asyncio streams with tuple addresses", `-- Procfile --
+web: python3 echo.py
+-- requirements.txt --
+-- echo.py --
+import asyncio
+import os
+import re
+
+ADDRESS = re.compile(r"^(?:\[(?P<six>[0-9a-f:]+)\]|(?P<four>[^:]+)):(?P<port>\d+)$")
+
+
+async def handle(reader, writer):
+    writer.write(await reader.readline())
+    await writer.drain()
+    writer.close()
+
+
+async def main():
+    text = os.environ.get("ECHO", "0.0.0.0:12270")
+    m = ADDRESS.match(text)
+    if m is None:
+        raise SystemExit(f"ECHO: {text!r} is no address")
+    server = await asyncio.start_server(handle, m["six"] or m["four"], int(m["port"]))
+    async with server:
+        await server.serve_forever()
+
+
+asyncio.run(main())
+`, ` => any 12270
+ECHO=[::1]:12271 => loopback 12271
+ECHO=127.0.0.1 => exits`},
+	{"express with convict-like own schema", `-- Procfile --
+web: node server.js
+-- package.json --
+{"name":"dome","dependencies":{"express":"4","dotenv":"16"}}
+-- .env.test --
+APP_PORT=12282
+-- schema.js --
+const schema = {
+  env: { env: 'APP_ENV', default: 'development', allowed: ['development', 'test', 'production'] },
+  port: { env: 'APP_PORT', default: 12280, parse: (v) => { const n = parseInt(v, 10); if (!(n > 0 && n < 65536)) throw new RangeError('port'); return n; } },
+  host: { env: 'APP_HOST', default: '127.0.0.1' },
+};
+exports.load = function load(env) {
+  return Object.fromEntries(Object.entries(schema).map(([key, rule]) => {
+    const text = env[rule.env];
+    let value = text === undefined ? rule.default : rule.parse ? rule.parse(text) : text;
+    if (rule.allowed && !rule.allowed.includes(value)) throw new Error(` + "`" + `${rule.env} must be one of ${rule.allowed}` + "`" + `);
+    return [key, value];
+  }));
+};
+-- server.js --
+require('dotenv').config({ path: ` + "`" + `.env.${process.env.APP_ENV || 'development'}` + "`" + ` });
+const express = require('express');
+const conf = require('./schema').load(process.env);
+const app = express();
+app.get('/', (req, res) => res.send(conf.env));
+module.exports = app;
+if (require.main === module) app.listen(conf.port, conf.host);
+`, ` => loopback 12280
+APP_PORT=12281 => loopback 12281
+APP_PORT=99999 => exits
+APP_ENV=test => loopback 12282`},
+	{"settings of gunicorn that end it", `-- Procfile --
+web: gunicorn app:app
+-- requirements.txt --
+gunicorn==20.1.0
+-- app.py --
+def app(environ, start_response):
+    start_response("200 OK", [])
+    return [b""]
+-- gunicorn.conf.py --
+import os
+bind = "0.0.0.0:" + os.environ.get("PORT", "8100")
+workers = int(os.environ.get("WORKERS", "1"))
+if workers > 64:
+    raise SystemExit("too many")
+`, `WORKERS=many => exits
+WORKERS=65 => exits
+WORKERS=1 PORT=8101 => any 8101`},
+	{"settings of puma that look as if they ended it", `-- Procfile --
+web: puma -C config/puma.rb
+-- Gemfile --
+source "https://rubygems.org"
+gem "puma"
+-- config.ru --
+run ->(env) { [200, {}, []] }
+-- config/puma.rb --
+stage = ENV.fetch("RACK_ENV", "development")
+worker_timeout 3600 if stage == "development"
+begin
+  backlog = Integer(ENV.fetch("BACKLOG"))
+rescue KeyError, ArgumentError
+  backlog = 1024
+end
+before_fork do
+  raise "not here" unless defined?(Sequel)
+end
+on_worker_boot { abort "no database" if ENV["DATABASE_URL"].nil? }
+lowlevel_error_handler { |e, env| raise e }
+on_restart { exit 3 }
+threads 1, Integer(ENV["MOST"] || 5)
+port ENV.fetch("PORT", 8102)
+environment stage
+`, ` => any 8102
+BACKLOG=x PORT=8103 => any 8103
+MOST=x => exits`},
 }
 
 func TestFirst(t *testing.T) {
