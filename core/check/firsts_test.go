@@ -1548,6 +1548,251 @@ environment stage
 `, ` => any 8102
 BACKLOG=x PORT=8103 => any 8103
 MOST=x => exits`},
+	{"express with port normalization as generators make it", `-- Procfile --
+web: node ./bin/www
+-- package.json --
+{"name":"obs","scripts":{"start":"node ./bin/www"},"dependencies":{"express":"4"}}
+-- app.js --
+var express = require('express');
+var app = express();
+app.use('/', function (req, res) { res.send('ok'); });
+module.exports = app;
+-- bin/www --
+#!/usr/bin/env node
+var app = require('../app');
+var http = require('http');
+
+var port = readPort(process.env.PORT || '12300');
+app.set('port', port);
+var server = http.createServer(app);
+server.listen(port);
+server.on('error', failed);
+server.on('listening', opened);
+
+function readPort(val) {
+  var n = parseInt(val, 10);
+  if (isNaN(n)) return val;
+  if (n >= 0) return n;
+  return false;
+}
+function failed(error) {
+  if (error.syscall !== 'listen') throw error;
+  switch (error.code) {
+    case 'EACCES': case 'EADDRINUSE':
+      console.error('port ' + app.get('port') + ': ' + error.code);
+      process.exit(1);
+      break;
+    default: throw error;
+  }
+}
+function opened() { var a = server.address(); console.log(typeof a === 'string' ? a : a.port); }
+`, ` => any 12300
+PORT=named.sock => unix:named.sock
+PORT=-5 => exits
+PORT=12301 => any 12301`},
+	{"flask with env file by python-dotenv-free reader and logging", `-- Procfile --
+web: python3 wsgi.py
+-- requirements.txt --
+flask==3.0.0
+-- config.py --
+import os
+
+
+class Base:
+    PORT = int(os.environ.get("PORT", 12310))
+    HOST = "127.0.0.1"
+    DEBUG = False
+
+
+class Production(Base):
+    HOST = "0.0.0.0"
+-- obs/__init__.py --
+import importlib
+import os
+
+from flask import Flask
+
+
+def load(path):
+    module, _, name = path.rpartition(".")
+    return getattr(importlib.import_module(module), name)
+
+
+def create_app():
+    app = Flask(__name__)
+    app.config.from_object(load(os.environ.get("APP_CONFIG", "config.Base")))
+    return app
+-- wsgi.py --
+from obs import create_app
+
+app = create_app()
+
+if __name__ == "__main__":
+    app.run(app.config["HOST"], app.config["PORT"], debug=app.config["DEBUG"])
+`, ` => loopback 12310
+APP_CONFIG=config.Production => any 12310
+APP_CONFIG=config.Missing => exits`},
+	{"go embed config json with env expansion", `-- Procfile --
+web: ./srv
+-- go.mod --
+module srv
+
+go 1.21
+-- config.json --
+{"listen": "${SRV_HOST}:${SRV_PORT}", "name": "dome"}
+-- main.go --
+package main
+
+import (
+	_ "embed"
+	"encoding/json"
+	"log"
+	"net/http"
+	"os"
+)
+
+//go:embed config.json
+var raw []byte
+
+type config struct {
+	Listen string ` + "`" + `json:"listen"` + "`" + `
+	Name   string ` + "`" + `json:"name"` + "`" + `
+}
+
+func main() {
+	var c config
+	if err := json.Unmarshal(raw, &c); err != nil {
+		log.Fatal(err)
+	}
+	c.Listen = os.Expand(c.Listen, func(k string) string {
+		if v := os.Getenv(k); v != "" {
+			return v
+		}
+		return map[string]string{"SRV_PORT": "12330"}[k]
+	})
+	http.HandleFunc("/", func(w http.ResponseWriter, _ *http.Request) { w.Write([]byte(c.Name)) })
+	log.Fatal(http.ListenAndServe(c.Listen, nil))
+}
+`, ` => any 12330
+SRV_PORT=12331 => any 12331`},
+	{"ruby webrick with struct and case", `-- Procfile --
+web: ruby server.rb
+-- Gemfile --
+source "https://rubygems.org"
+gem "webrick"
+-- server.rb --
+# frozen_string_literal: true
+require "webrick"
+
+Config = Struct.new(:port, :address, keyword_init: true) do
+  def self.from(env)
+    address = case env.fetch("MODE", "private").to_sym
+              when :public then "0.0.0.0"
+              when :private then "127.0.0.1"
+              else raise ArgumentError, "MODE must be public or private"
+              end
+    new(port: env.fetch("PORT", "12360").to_i, address: address)
+  end
+end
+
+c = Config.from(ENV)
+s = WEBrick::HTTPServer.new(Port: c.port, BindAddress: c.address, Logger: WEBrick::Log.new(File::NULL), AccessLog: [])
+s.mount_proc("/") { |_, res| res.body = "ok" }
+%w[INT TERM].each { |sig| trap(sig) { s.shutdown } }
+s.start
+`, ` => loopback 12360
+MODE=public PORT=12361 => any 12361
+MODE=other => exits`},
+	{"php with composer-less autoload and match", `-- Procfile --
+web: php serve.php --port=12370
+-- serve.php --
+<?php
+declare(strict_types=1);
+
+spl_autoload_register(static function (string $class): void {
+    require __DIR__ . '/src/' . strtr($class, '\\', '/') . '.php';
+});
+
+$options = getopt('', ['port:', 'host::']);
+$host = $options['host'] ?? match (getenv('BIND') ?: 'all') {
+    'all' => '0.0.0.0',
+    'local' => '127.0.0.1',
+};
+(new Obs\Server($host, (int) ($options['port'] ?? 8080)))->run();
+-- src/Obs/Server.php --
+<?php
+declare(strict_types=1);
+namespace Obs;
+
+class Server
+{
+    private \Socket $socket;
+
+    public function __construct(private string $host, private int $port)
+    {
+        $this->socket = socket_create(AF_INET, SOCK_STREAM, SOL_TCP);
+        socket_set_option($this->socket, SOL_SOCKET, SO_REUSEADDR, 1);
+    }
+
+    public function run(): never
+    {
+        if (!socket_bind($this->socket, $this->host, $this->port) || !socket_listen($this->socket, 16)) {
+            throw new \RuntimeException(socket_strerror(socket_last_error()));
+        }
+        for (;;) {
+            $c = socket_accept($this->socket);
+            socket_write($c, "HTTP/1.0 200 OK\r\n\r\nok");
+            socket_close($c);
+        }
+    }
+}
+`, ` => any 12370
+BIND=local => loopback 12370
+BIND=moon => exits`},
+	{"hypercorn with toml", `-- Procfile --
+web: hypercorn -c hyper.toml app:app
+-- requirements.txt --
+hypercorn==0.13.2
+-- hyper.toml --
+bind = ["127.0.0.1:12440", "0.0.0.0:12441"]
+workers = 0
+-- app.py --
+async def app(scope, receive, send):
+    pass
+`, ` => exits`},
+	{"aiohttp cleanup context and web run_app kwargs", `-- Procfile --
+web: python3 main.py
+-- requirements.txt --
+aiohttp==3.9.0
+-- main.py --
+import os
+from aiohttp import web
+
+PREFIX = "AIO_"
+
+
+def settings():
+    found = {k[len(PREFIX):].lower(): v for k, v in os.environ.items() if k.startswith(PREFIX)}
+    if "path" in found:
+        return {"path": found["path"]}
+    return {"host": found.get("host") or None, "port": int(found.get("port", 12450))}
+
+
+async def store(app):
+    app["store"] = {}
+    yield
+    app["store"].clear()
+
+
+def make():
+    app = web.Application()
+    app.cleanup_ctx.append(store)
+    return app
+
+
+if __name__ == "__main__":
+    web.run_app(make(), print=None, **settings())
+`, ` => any 12450`},
 }
 
 func TestFirst(t *testing.T) {

@@ -233,7 +233,9 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	s.follow(st, b)
 	s.loads(st, b)
 	for _, l := range st.Listeners {
-		l.Ended = st.Final.Ends
+		if st.Final.Ends != "" {
+			l.Ended = st.Final.Ends
+		}
 	}
 	s.settings(st, prog, files)
 	warns := map[place.Span]bool{}
@@ -1202,10 +1204,16 @@ func (s *Starter) hypercornConfig(st *fact.Start, prog *Program) {
 		if binds = []*value.Value{v}; v.Kind == value.List {
 			binds = v.Kids
 		}
-	} else if d := prog.Data(p); d.Get("bind") != nil {
-		v := value.FromDocument(d.Get("bind"))
-		if binds = []*value.Value{v}; v.Kind == value.List {
-			binds = v.Kids
+	} else if d := prog.Data(p); d != nil {
+		if v := value.FromDocument(d.Get("bind")); d.Get("bind") != nil {
+			if binds = []*value.Value{v}; v.Kind == value.List {
+				binds = v.Kids
+			}
+		}
+		if n := d.Get("workers"); n != nil && st.Final.Known != nil && index(st.Final.Args, "-w") < 0 && index(st.Final.Args, "--workers") < 0 {
+			if v := value.FromDocument(n); v.Kind == value.Num && v.Num == 0 { // hypercorn 0.13, run.run: it starts no process and is done
+				base.Ended = "it has no workers"
+			}
 		}
 	}
 	if len(binds) == 0 {
