@@ -1117,50 +1117,6 @@ app.listen({ port, host }, () => console.log(` + "`" + `dome on ${host}:${port}`
 PORT=12001 => any 12001
 PORT=abc => exits
 HOST=127.0.0.1 PORT=12002 => loopback 12002`},
-	{"aiohttp runner with sites list", `-- Procfile --
-web: python3 serve.py --bind 0.0.0.0:12020 --bind 127.0.0.1:12021
--- requirements.txt --
-aiohttp==3.9.0
--- serve.py --
-import argparse
-import asyncio
-import os
-
-from aiohttp import web
-
-
-def parse_bind(text):
-    host, _, port = text.rpartition(":")
-    if not port.isdigit():
-        raise argparse.ArgumentTypeError(f"bad bind {text!r}")
-    return host or None, int(port)
-
-
-async def serve(binds):
-    app = web.Application()
-    app.router.add_get("/", lambda r: web.Response(text="ok"))
-    runner = web.AppRunner(app)
-    await runner.setup()
-    try:
-        for host, port in binds:
-            await web.TCPSite(runner, host, port).start()
-        await asyncio.Event().wait()
-    finally:
-        await runner.cleanup()
-
-
-def main():
-    p = argparse.ArgumentParser()
-    p.add_argument("--bind", action="append", type=parse_bind, default=[])
-    args = p.parse_args()
-    if extra := os.environ.get("EXTRA_BIND"):
-        args.bind.append(parse_bind(extra))
-    asyncio.run(serve(args.bind))
-
-
-main()
-`, ` => any 12020 & loopback 12021
-EXTRA_BIND=0.0.0.0:12022 => any 12020 & any 12022 & loopback 12021`},
 	{"http server with cluster", `-- Procfile --
 web: node cluster.js
 -- package.json --
