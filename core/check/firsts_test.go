@@ -1749,6 +1749,47 @@ def make():
 if __name__ == "__main__":
     web.run_app(make(), print=None, **settings())
 `, ` => any 12450`},
+	{"a script of the shell that runs the function that it is told", `-- Procfile --
+web: ./entrypoint.sh web
+-- requirements.txt --
+gunicorn==20.1.0
+-- entrypoint.sh --
+#!/bin/bash
+set -euo pipefail
+web() {
+  local port="${PORT:-8104}"
+  local -a args=(--bind "0.0.0.0:${port}")
+  [[ "${RELOAD:-}" == "1" ]] && args+=(--reload)
+  exec gunicorn "${args[@]}" app:app
+}
+local_only() { exec gunicorn -b 127.0.0.1:8105 "$1"; }
+role="${ROLE:-${1:-web}}"
+case "$role" in
+  web|local_only) "$role" app:app ;;
+  *) exec gunicorn -b 0.0.0.0:8106 app:app ;;
+esac
+-- app.py --
+def app(environ, start_response):
+    start_response("200 OK", [])
+    return [b"ok"]
+`, ` => any 8104
+PORT=8107 RELOAD=0 => any 8107
+ROLE=local_only => loopback 8105
+ROLE=other => any 8106`},
+	{"a script of the shell that is given the function first", `-- Procfile --
+web: ./run serve 8108
+-- requirements.txt --
+gunicorn==20.1.0
+-- run --
+#!/bin/sh
+serve() { exec gunicorn -b "0.0.0.0:$1" app:app; }
+check() { exit 0; }
+"$@"
+-- app.py --
+def app(environ, start_response):
+    start_response("200 OK", [])
+    return [b"ok"]
+`, ` => any 8108`},
 }
 
 func TestFirst(t *testing.T) {

@@ -395,13 +395,13 @@ func (r *lineReader) ifClause(c *syntax.IfClause) {
 }
 
 // caseItems reads the branches of a case, each the alternative of those
-// before it.
-func (r *lineReader) caseItems(word *value.Value, items []*syntax.CaseItem) {
+// before it. In the branch of a text alone, the variable that it is about holds it.
+func (r *lineReader) caseItems(word *value.Value, items []*syntax.CaseItem, about string) {
 	if len(items) == 0 {
 		return
 	}
 	i := items[0]
-	var test *value.Value
+	var test, holds *value.Value
 	for k, p := range i.Patterns {
 		pat := r.word(p)
 		if pat.Bare && pat.Text == "*" {
@@ -411,6 +411,9 @@ func (r *lineReader) caseItems(word *value.Value, items []*syntax.CaseItem) {
 		var one *value.Value
 		if pat.Literal() && !strings.ContainsAny(pat.Text, "*?[") {
 			one = same(word, pat.Value)
+			if about != "" && len(i.Patterns) == 1 && len(r.funcs) > 0 {
+				holds = pat.Value
+			}
 		} else {
 			one = value.Shell("glob", pat.At, word, r.pattern(p))
 		}
@@ -420,7 +423,12 @@ func (r *lineReader) caseItems(word *value.Value, items []*syntax.CaseItem) {
 			test = &value.Value{Kind: value.Op, Text: "||", Kids: []*value.Value{test, one}, At: one.At}
 		}
 	}
-	r.choose(test, false, func() { r.stmts(i.Stmts, true) }, func() { r.caseItems(word, items[1:]) })
+	r.choose(test, false, func() {
+		if holds != nil {
+			r.set(about, holds)
+		}
+		r.stmts(i.Stmts, true)
+	}, func() { r.caseItems(word, items[1:], about) })
 }
 
 // same compares two texts.

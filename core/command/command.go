@@ -251,11 +251,16 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 					r.gone = file.Text
 				}
 			}
-			if body, ok := r.funcs[name]; ok {
+			named := c.Args[1:]
+			var before []Word
+			if name == "" && len(r.funcs) > 0 { // "$1", "$@", "$role"
+				name, before, named = r.called(c.Args)
+			}
+			if body, ok := r.funcs[name]; ok && name != "" {
 				if body != nil && r.calls < maxCalls {
 					r.calls++
 					given, args := r.given, r.args
-					own := r.words(c.Args[1:])
+					own := append(before, r.words(named)...)
 					r.given, r.args = len(own) <= 64, own // a function has arguments of its own
 					defer func() { r.given, r.args = given, args }()
 					r.funcs[name] = nil // it does not call itself
@@ -360,7 +365,7 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 		}
 		r.choose(nil, false, func() { r.stmts(c.Do, true) }, nil)
 	case *syntax.CaseClause:
-		r.caseItems(r.word(c.Word).Value, c.Items)
+		r.caseItems(r.word(c.Word).Value, r.apart(c), variable(c.Word))
 	case *syntax.DeclClause:
 		s := Simple{At: r.o.span(c.Pos(), c.End()), Guarded: guarded}
 		for _, a := range c.Args {
@@ -392,6 +397,73 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 	case *syntax.TimeClause:
 		r.stmt(c.Stmt, guarded)
 	}
+}
+
+// called is the function of the script that a word stands for, with the words that
+// it is given before the others; an empty name where it is none.
+func (r *lineReader) called(words []*syntax.Word) (name string, before []Word, rest []*syntax.Word) {
+	list := r.words(words[:1])
+	if len(list) == 0 || !whole(words[0]) && len(list) > 1 {
+		return "", nil, nil
+	}
+	text := list[0].Text
+	switch {
+	case list[0].Literal():
+	case r.with != nil && list[0].Value != nil:
+		o := list[0].Value.Under(*r.with)
+		if o.Kind != value.Str {
+			return "", nil, nil
+		}
+		text = o.Text
+	default:
+		return "", nil, nil
+	}
+	if _, ok := r.funcs[text]; !ok {
+		return "", nil, nil
+	}
+	return text, list[1:], words[1:]
+}
+
+// variable is the name of the variable that a word is; empty for any other.
+func variable(w *syntax.Word) string {
+	if w == nil || len(w.Parts) != 1 {
+		return ""
+	}
+	part := w.Parts[0]
+	if q, ok := part.(*syntax.DblQuoted); ok && len(q.Parts) == 1 {
+		part = q.Parts[0]
+	}
+	p, ok := part.(*syntax.ParamExp)
+	if !ok || p.Param == nil || p.Exp != nil || p.Slice != nil || p.Index != nil || p.Repl != nil || p.Length || p.Excl || !syntax.ValidName(p.Param.Value) {
+		return ""
+	}
+	return p.Param.Value
+}
+
+// apart gives each pattern of a case a branch of its own where the branch runs what the
+// variable names.
+func (r *lineReader) apart(c *syntax.CaseClause) []*syntax.CaseItem {
+	name := variable(c.Word)
+	if name == "" || len(r.funcs) == 0 {
+		return c.Items
+	}
+	var list []*syntax.CaseItem
+	for _, i := range c.Items {
+		runs := slices.ContainsFunc(i.Stmts, func(s *syntax.Stmt) bool {
+			call, ok := s.Cmd.(*syntax.CallExpr)
+			return ok && len(call.Args) > 0 && variable(call.Args[0]) == name
+		})
+		if !runs || len(i.Patterns) < 2 || len(i.Patterns) > 16 {
+			list = append(list, i)
+			continue
+		}
+		for _, p := range i.Patterns {
+			one := *i
+			one.Patterns = []*syntax.Word{p}
+			list = append(list, &one)
+		}
+	}
+	return list
 }
 
 // settings are files that scripts take in for the programs that they set up, not for
