@@ -1790,6 +1790,23 @@ def app(environ, start_response):
     start_response("200 OK", [])
     return [b"ok"]
 `, ` => any 8108`},
+	{"a setting that another file puts into a module", `-- Procfile --
+web: python3 app.py
+-- requirements.txt --
+-- settings.py --
+PORTS = [8141]
+-- late.py --
+import os
+import settings
+if "WITHOUT" not in os.environ:
+    setattr(settings, "PORT", settings.PORTS[0])
+-- app.py --
+import http.server
+import late
+import settings
+http.server.HTTPServer(("0.0.0.0", settings.PORT), http.server.SimpleHTTPRequestHandler).serve_forever()
+`, ` => any 8141
+WITHOUT=1 => exits`},
 }
 
 func TestFirst(t *testing.T) {

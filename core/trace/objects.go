@@ -223,7 +223,7 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 				return m.call(f, undefined, []any{name}, nil, spot{s.module.file, n})
 			}
 		}
-		if s.python() && b.file.Lang == code.Python && !strings.HasPrefix(name, "_") && path.Base(b.file.Name) != "__init__.py" && !open(b.file) {
+		if s.python() && b.file.Lang == code.Python && !strings.HasPrefix(name, "_") && path.Base(b.file.Name) != "__init__.py" && !open(b.file) && !m.reached() {
 			return nil, certainly("AttributeError", "module '"+strings.TrimSuffix(path.Base(b.file.Name), ".py")+"' has no attribute '"+name+"'")
 		}
 		return nil, giveUp("%s is not found in %s", name, b.file.Name)

@@ -763,12 +763,20 @@ func ownModule(name string) bool {
 
 // open reports whether a module of Python may have names that do not stand in it.
 func open(f *code.File) bool {
-	for _, w := range []string{"import *", "__getattr__", "globals()", "setattr(", "vars()", "__dict__", "exec("} {
+	for _, w := range []string{"import *", "__getattr__", "globals()", "setattr(", "vars()", "__dict__", "exec(", "sys.modules", "locals()"} {
 		if bytes.Contains(f.Src, []byte(w)) {
 			return true
 		}
 	}
 	return false
+}
+
+// reached reports whether a file of the program may set names of another module in a way
+// that is not followed.
+func (m *machine) reached() bool {
+	return slices.ContainsFunc(m.e.Loader.Loaded(), func(f *code.File) bool {
+		return f.Lang == code.Python && (bytes.Contains(f.Src, []byte("vars(")) || bytes.Contains(f.Src, []byte("__dict__")) || bytes.Contains(f.Src, []byte("exec(")))
+	})
 }
 
 func (m *machine) pyImport(n *code.Node, s *scope) error {
