@@ -158,6 +158,9 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	if len(st.Listeners) == 1 && st.Listeners[0].Server == "gunicorn" && st.Listeners[0].Via == "default" {
 		s.gunicornConfig(st, prog)
 	}
+	if len(st.Listeners) > 0 && st.Listeners[0].Server == "gunicorn" && st.Server != "" {
+		s.gunicornEnds(st, prog)
+	}
 	if len(st.Listeners) == 1 && st.Listeners[0].Via == "default" && rubyConfigs[st.Listeners[0].Server].bind != "" {
 		s.rubyConfig(st, prog)
 	}
@@ -1210,7 +1213,7 @@ func (s *Starter) hypercornConfig(st *fact.Start, prog *Program) {
 				binds = v.Kids
 			}
 		}
-		if n := d.Get("workers"); n != nil && st.Final.Known != nil && index(st.Final.Args, "-w") < 0 && index(st.Final.Args, "--workers") < 0 {
+		if n := d.Get("workers"); n != nil && st.Final.Flags("-w", "--workers") == nil {
 			if v := value.FromDocument(n); v.Kind == value.Num && v.Num == 0 { // hypercorn 0.13, run.run: it starts no process and is done
 				base.Ended = "it has no workers"
 			}
@@ -1333,7 +1336,7 @@ func (s *Starter) rubyConfig(st *fact.Start, prog *Program) {
 			st.More = x.more
 		}
 		for _, l := range st.Listeners {
-			endsIn(l, p, x.run)
+			endsFirst(l, func(env value.Environ) string { return ended(x.run(env), whileRead+p) })
 		}
 		st.Reached = append(st.Reached, p)
 		return
@@ -1493,16 +1496,6 @@ func (s *Starter) gunicornConfig(st *fact.Start, prog *Program) {
 	if f == nil {
 		return
 	}
-	defer func() {
-		var through runs
-		for _, l := range st.Listeners {
-			endsIn(l, p, func(env value.Environ) *trace.Result {
-				return through.under(env, func() trace.Result {
-					return trace.Run(st.Program, f, env, func(*value.Value) (note, stays bool) { return false, false })
-				})
-			})
-		}
-	}()
 	v := st.Program.Name(f, "bind")
 	if v == nil {
 		return
@@ -1562,6 +1555,23 @@ func (s *Starter) gunicornConfig(st *fact.Start, prog *Program) {
 		}
 	}
 	st.Reached = append(st.Reached, p)
+}
+
+// gunicornEnds lets the settings of gunicorn end it, wherever its address comes from.
+func (s *Starter) gunicornEnds(st *fact.Start, prog *Program) {
+	f := prog.File(st.Server)
+	if f == nil || f.Lang != code.Python {
+		return
+	}
+	var through runs
+	run := func(env value.Environ) *trace.Result {
+		return through.under(env, func() trace.Result {
+			return trace.Run(st.Program, f, env, func(*value.Value) (note, stays bool) { return false, false })
+		})
+	}
+	for _, l := range st.Listeners {
+		endsFirst(l, func(env value.Environ) string { return ended(run(env), whileRead+st.Server) })
+	}
 }
 
 // CompiledFrom finds the source of a file in a folder of build output, whether

@@ -108,20 +108,16 @@ func (s *Starter) loads(st *fact.Start, b Beginning) {
 		asking(st, run)
 	}
 	for _, l := range st.Listeners {
-		further := l.Follow // through the settings of the server
-		l.Follow = func(env value.Environ) (fact.Outcome, bool) {
+		endsFirst(l, func(env value.Environ) string {
 			watched := slices.ContainsFunc(strings.Fields(how.variables), func(name string) bool {
 				v, _ := env.Lookup(name, false)
 				return v != ""
 			})
-			if r := run(env); !watched && r.Ended != "" && r.Reason == "" && len(r.Calls) == 0 {
-				return fact.Outcome{Outcome: "exits", Port: -1, Reason: "the application ends while it is loaded: " + r.Ended}, true
+			if r := run(env); !watched && len(r.Calls) == 0 {
+				return ended(r, "the application ends while it is loaded")
 			}
-			if further != nil {
-				return further(env)
-			}
-			return fact.Outcome{}, false
-		}
+			return ""
+		})
 	}
 }
 
@@ -568,13 +564,25 @@ func nothing(v *value.Value) bool {
 	return v == nil || v.Kind == value.Undef || v.Kind == value.Null
 }
 
-// endsIn lets the settings of a server end it: an error that nothing catches, or an
-// exit, while they are read.
-func endsIn(l *fact.Listener, settings string, run func(value.Environ) *trace.Result) {
+// whileRead begins the reason where settings end a server.
+const whileRead = "the server ends while it reads "
+
+// ended is why something that was gone through certainly ended, behind what it was; empty
+// where it did not.
+func ended(r *trace.Result, what string) string {
+	if r.Ended == "" || r.Reason != "" {
+		return ""
+	}
+	return what + ": " + r.Ended
+}
+
+// endsFirst lets what runs before a listener end the program: why gives the reason in an
+// environment, and nothing where it goes on.
+func endsFirst(l *fact.Listener, why func(value.Environ) string) {
 	further := l.Follow
 	l.Follow = func(env value.Environ) (fact.Outcome, bool) {
-		if r := run(env); r.Ended != "" && r.Reason == "" {
-			return fact.Outcome{Outcome: "exits", Port: -1, Reason: "the server ends while it reads " + settings + ": " + r.Ended}, true
+		if reason := why(env); reason != "" {
+			return fact.Outcome{Outcome: "exits", Port: -1, Reason: reason}, true
 		}
 		if further != nil {
 			return further(env)
