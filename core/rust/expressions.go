@@ -381,17 +381,8 @@ func (p *parser) signed(off int32) *Expr {
 	case p.is("|") || p.is("||"):
 		return p.closure(off)
 	case p.is("<"):
-		p.next()
-		e := &Expr{Kind: PathExpr, Off: off, Head: p.typ()}
-		if p.eatWord("as") {
-			p.typ()
-		}
-		if !p.half(">") {
-			p.fail("a type")
-		}
-		for p.eat("::") {
-			e.Path = append(e.Path, p.word())
-		}
+		e := &Expr{Kind: PathExpr, Off: off}
+		e.Head, e.Path = p.qualified()
 		e.End = p.end()
 		return e
 	case p.is("::"):

@@ -846,17 +846,8 @@ func (p *parser) typ() *Type {
 		}
 		return t
 	case p.is("<"):
-		p.next()
-		t := &Type{Self: p.typ()}
-		if p.eatWord("as") {
-			p.typ()
-		}
-		if !p.half(">") {
-			p.fail("a type")
-		}
-		for p.eat("::") {
-			t.Path = append(t.Path, p.word())
-		}
+		t := &Type{}
+		t.Self, t.Path = p.qualified()
 		return t
 	}
 	t := &Type{}
@@ -915,4 +906,21 @@ func (p *parser) angled() (list []*Type) {
 		}
 	}
 	return list
+}
+
+// qualified reads a path that begins with a type in angle brackets: <T as Trait>::Name
+// (the Rust Reference, "Qualified paths").
+func (p *parser) qualified() (head *Type, names []string) {
+	p.next()
+	head = p.typ()
+	if p.eatWord("as") {
+		p.typ()
+	}
+	if !p.half(">") {
+		p.fail("a type")
+	}
+	for p.eat("::") {
+		names = append(names, p.word())
+	}
+	return head, names
 }

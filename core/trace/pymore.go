@@ -16,15 +16,7 @@ func (m *machine) pyMore(f *opaque, args []any, keys map[string]any, at spot) (a
 	if !strings.HasPrefix(f.path, "collections.") && unclear(args, 2) != nil {
 		return nil, false, nil
 	}
-	num := func(i int) (float64, bool) {
-		switch x := arg(i).(type) {
-		case integer:
-			return float64(x), true
-		case float64:
-			return x, true
-		}
-		return 0, false
-	}
+	num := func(i int) (float64, bool) { return pyNumber(arg(i)) }
 	wrong := func() (any, bool, error) { return nil, true, raise("TypeError", "a value of another type") }
 	switch f.path {
 	case "pow":

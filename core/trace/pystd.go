@@ -71,15 +71,7 @@ func (m *machine) pyStandard(f *opaque, args []any, keys map[string]any, at spot
 	if p, isPath := arg(0).(pyPath); isPath {
 		text, isText = string(p), true
 	}
-	number := func(i int) (float64, bool) {
-		switch x := arg(i).(type) {
-		case integer:
-			return float64(x), true
-		case float64:
-			return x, true
-		}
-		return 0, false
-	}
+	number := func(i int) (float64, bool) { return pyNumber(arg(i)) }
 	if fn := pyMath[f.path]; fn != nil {
 		if x, ok := number(0); ok {
 			return fn(x), true, nil
@@ -467,6 +459,24 @@ func (m *machine) pyStandard(f *opaque, args []any, keys map[string]any, at spot
 	return nil, false, nil
 }
 
+// What functions of itertools take (Python 3.14, "itertools"): those whose first argument
+// is a function, and those of which only the first is gone through.
+var (
+	calledFirst    = words("takewhile dropwhile filterfalse starmap")
+	goneThroughOne = words("combinations permutations accumulate groupby combinations_with_replacement")
+)
+
+// pyNumber is a number of Python, whichever kind it is.
+func pyNumber(v any) (float64, bool) {
+	switch x := v.(type) {
+	case integer:
+		return float64(x), true
+	case float64:
+		return x, true
+	}
+	return 0, false
+}
+
 func sortedValues(keys map[string]any) (list []any) {
 	for _, k := range sortedKeys(keys) {
 		list = append(list, keys[k])
@@ -622,7 +632,7 @@ func (m *machine) pyIterate(name string, args []any, keys map[string]any, at spo
 	}
 	var lists [][]any
 	for i, a := range args {
-		if i == 0 && (name == "takewhile" || name == "dropwhile" || name == "filterfalse" || name == "starmap") || i > 0 && (name == "combinations" || name == "permutations" || name == "accumulate" || name == "groupby" || name == "combinations_with_replacement") {
+		if i == 0 && calledFirst[name] || i > 0 && goneThroughOne[name] {
 			continue
 		}
 		l, err := m.items(a, top)
