@@ -28,6 +28,8 @@ func (r *lineReader) set(name string, v *value.Value) {
 		v = value.NotKnown("a text that is too long to be followed", v.At)
 	}
 	r.vars[name] = v
+	delete(r.folders, name)
+	delete(r.rooted, name)
 	if r.exported["-a"] {
 		r.exported[name] = true
 	}

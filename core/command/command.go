@@ -184,6 +184,8 @@ type lineReader struct {
 	args     []Word
 	rest     []Word            // the arguments behind the options that getopts read
 	arrays   map[string][]Word // lists of words (bash); nil for one that is not known
+	folders  map[string]string // variables that hold a folder of the tree, and which
+	rooted   map[string]bool   // variables whose text begins with such a folder
 	within   []int             // the branches that are being read
 	tests    []Test            // what decides about these
 	branches int               // how many there were
@@ -286,6 +288,7 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 			s.Env = append(s.Env, Assign{Name: a.Name.Value, Value: v, At: r.o.span(a.Pos(), a.End())})
 			if len(c.Args) == 0 {
 				r.set(a.Name.Value, v)
+				r.holds(a.Name.Value, a.Value)
 				s.Env[len(s.Env)-1].Value = r.passed(a.Name.Value)
 			}
 		}
@@ -388,6 +391,7 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 			}
 			if a.Value != nil {
 				r.set(name, r.word(a.Value).Value)
+				r.holds(name, a.Value)
 			}
 			if r.vars[name] != nil {
 				s.Env = append(s.Env, Assign{Name: name, Value: r.passed(name), At: r.o.span(a.Pos(), a.End())})
@@ -523,6 +527,10 @@ func (r *lineReader) parts(parts []syntax.WordPart, at place.Span) (v *value.Val
 			v, _, _ := r.parts(p.Parts, at)
 			list = append(list, v)
 		case *syntax.ParamExp:
+			if f, ok := r.folderOf(p); ok {
+				list = append(list, value.Text(f, at))
+				continue
+			}
 			list = append(list, r.param(p, at))
 		case *syntax.ArithmExp:
 			if v := r.arithmetic(p.X, at); v != nil {
@@ -531,6 +539,10 @@ func (r *lineReader) parts(parts []syntax.WordPart, at place.Span) (v *value.Val
 				list = append(list, value.NotKnown("a computed number", at))
 			}
 		case *syntax.CmdSubst:
+			if f, ok := r.folderOf(p); ok {
+				list = append(list, value.Text(f, at))
+				continue
+			}
 			list = append(list, r.substituted(p.Stmts, at))
 		default:
 			list = append(list, value.NotKnown("what a command prints", at))

@@ -333,10 +333,15 @@ func spreadUnder(words []Word, env *value.Environ) []Word {
 	var list []Word
 	for _, w := range words {
 		if w.Split && w.Value != nil && w.Value.Kind != value.Str {
-			if o := w.Value.Under(*env); o.Kind == value.Str && strings.ContainsAny(o.Text, " \t\n") {
+			o := w.Value.Under(*env)
+			if o.Kind == value.Str && strings.ContainsAny(o.Text, " \t\n") {
 				w.Value = value.Text(o.Text, w.At)
 				list = append(list, w.spread()...)
 				continue
+			}
+			if o.Kind == value.Str && strings.HasPrefix(o.Text, "-") { // a flag, or none
+				w.Text = o.Text
+				w.Value = value.Text(o.Text, w.At)
 			}
 		}
 		list = append(list, w)

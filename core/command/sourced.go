@@ -8,6 +8,7 @@ import (
 
 	"ubique/core/place"
 	"ubique/core/source"
+	"ubique/core/value"
 )
 
 // Files of the tree that a script takes in (POSIX.1-2024, "dot", "test", "cd").
@@ -17,12 +18,17 @@ const maxTaken = 8
 
 // inTree gives a file as a path of the tree; ok is false where it is not told.
 func (r *lineReader) inTree(w *syntax.Word) (string, bool) {
-	if p, ok := r.besideScript(w); ok && r.o.read != nil {
-		return p, true
-	}
 	word := r.word(w)
-	if r.o.read == nil || !word.Literal() {
-		r.wants = r.wants || r.o.read == nil
+	if r.o.read == nil {
+		r.wants = true
+		return "", false
+	}
+	if word.Value.Kind != value.Str && r.with != nil { // the environment says which
+		if o := word.Value.Under(*r.with); o.Kind == value.Str {
+			return r.treePath(o.Text)
+		}
+	}
+	if !word.Literal() {
 		return "", false
 	}
 	return r.treePath(word.Text)
@@ -126,62 +132,168 @@ func (r *lineReader) changes(args []*syntax.Word) {
 	if r.o.read == nil || len(args) == 0 {
 		return
 	}
-	to := args[len(args)-1]
-	if word := r.word(to); word.Literal() {
+	if word := r.word(args[len(args)-1]); word.Literal() {
 		if p, ok := source.Join(r.o.dir, word.Text); ok && !path.IsAbs(word.Text) {
+			if p != r.o.dir {
+				for name := range r.rooted { // their text stands for what it was from there
+					r.set(name, value.NotKnown("a path of the script", r.o.at))
+				}
+			}
 			r.o.dir = p
-		} else {
-			r.o.read = nil
+			return
 		}
-		return
-	}
-	if p, ok := r.besideScript(to); ok {
-		r.o.dir = p
-		return
 	}
 	r.o.read = nil
 }
 
-// ownFolder reports whether a word gives the folder of the script: $(dirname "$0").
-func ownFolder(p syntax.WordPart) bool {
-	sub, ok := p.(*syntax.CmdSubst)
-	if !ok || len(sub.Stmts) != 1 {
-		return false
+// folder is the folder of the tree that a substitution prints: the one of the script,
+// $(dirname "$0"), the one that it stands in, $(pwd), or another, $(cd "$X/.." && pwd)
+// (POSIX.1-2024, "dirname", "pwd", "2.5.2 Special Parameters"; GNU coreutils 9.7,
+// "readlink" and "realpath").
+func (r *lineReader) folder(sub *syntax.CmdSubst) (string, bool) {
+	if len(sub.Stmts) != 1 || r.o.read == nil || r.o.script == "" {
+		return "", false
 	}
-	c, ok := sub.Stmts[0].Cmd.(*syntax.CallExpr)
-	if !ok || len(c.Args) < 2 || c.Args[0].Lit() != "dirname" {
-		return false
-	}
-	own := false
-	syntax.Walk(c.Args[len(c.Args)-1], func(n syntax.Node) bool {
-		if x, ok := n.(*syntax.ParamExp); ok && x.Param != nil {
-			own = x.Param.Value == "0" || x.Param.Value == "BASH_SOURCE"
+	switch c := sub.Stmts[0].Cmd.(type) {
+	case *syntax.CallExpr:
+		if len(c.Args) == 0 || len(c.Assigns) > 0 {
+			return "", false
 		}
-		return true
-	})
-	return own
+		switch last := c.Args[len(c.Args)-1]; c.Args[0].Lit() {
+		case "pwd":
+			return r.o.dir, true
+		case "dirname":
+			if r.script(last) {
+				return path.Dir(r.o.script), true
+			}
+			p, ok := r.folderWord(last)
+			return path.Dir(p), ok && p != ""
+		case "realpath", "readlink":
+			if len(c.Args) > 1 {
+				return r.folderWord(last)
+			}
+		}
+	case *syntax.BinaryCmd:
+		if x, ok := c.X.Cmd.(*syntax.CallExpr); ok && c.Op == syntax.AndStmt && len(x.Args) > 1 && x.Args[0].Lit() == "cd" {
+			if y, ok := c.Y.Cmd.(*syntax.CallExpr); ok && len(y.Args) > 0 && y.Args[0].Lit() == "pwd" {
+				return r.folderWord(x.Args[len(x.Args)-1])
+			}
+		}
+	}
+	return "", false
 }
 
-// besideScript is a path that begins with the folder of the script, as a path of
-// the tree: "$(dirname "$0")/..".
-func (r *lineReader) besideScript(w *syntax.Word) (string, bool) {
+// script reports whether a word names the script itself: "$0", "${BASH_SOURCE[0]}", or
+// "$(readlink -f "$0")".
+func (r *lineReader) script(w *syntax.Word) bool {
+	parts := w.Parts
+	if len(parts) == 1 {
+		if q, ok := parts[0].(*syntax.DblQuoted); ok {
+			parts = q.Parts
+		}
+	}
+	if len(parts) != 1 {
+		return false
+	}
+	switch p := parts[0].(type) {
+	case *syntax.ParamExp:
+		return p.Exp == nil && p.Param != nil && (p.Param.Value == "0" || p.Param.Value == "BASH_SOURCE")
+	case *syntax.CmdSubst:
+		if len(p.Stmts) == 1 {
+			c, ok := p.Stmts[0].Cmd.(*syntax.CallExpr)
+			return ok && len(c.Args) > 1 && (c.Args[0].Lit() == "readlink" || c.Args[0].Lit() == "realpath") && r.script(c.Args[len(c.Args)-1])
+		}
+	}
+	return false
+}
+
+// folderWord is the folder of the tree that a word names, where it begins with one.
+func (r *lineReader) folderWord(w *syntax.Word) (string, bool) {
+	if !r.begins(w) {
+		return "", false
+	}
+	word := r.word(w)
+	if !word.Literal() {
+		return "", false
+	}
+	return r.treePath(word.Text)
+}
+
+// begins reports whether a word begins with a folder of the tree that a substitution or a
+// variable gives.
+func (r *lineReader) begins(w *syntax.Word) bool {
 	parts := w.Parts
 	if len(parts) > 0 {
 		if q, ok := parts[0].(*syntax.DblQuoted); ok {
-			parts = append(q.Parts[:len(q.Parts):len(q.Parts)], parts[1:]...)
+			parts = q.Parts
 		}
 	}
-	rest := ""
-	if len(parts) == 2 {
-		if l, ok := parts[1].(*syntax.Lit); ok {
-			rest = strings.TrimPrefix(l.Value, "/")
-		}
+	if len(parts) == 0 {
+		return false
 	}
-	if len(parts) == 0 || len(parts) > 1 && rest == "" || !ownFolder(parts[0]) {
+	_, ok := r.folderOf(parts[0])
+	return ok
+}
+
+// folderOf is the folder that a part of a word gives, as a path from the one that the
+// script stands in.
+func (r *lineReader) folderOf(p syntax.WordPart) (string, bool) {
+	if r.o.read == nil || r.o.script == "" {
 		return "", false
 	}
-	p, ok := source.Join(path.Dir(r.o.script), rest)
-	return strings.TrimPrefix(p, "./"), ok
+	to, ok := "", false
+	switch p := p.(type) {
+	case *syntax.CmdSubst:
+		to, ok = r.folder(p)
+	case *syntax.ParamExp:
+		if p.Exp == nil && p.Index == nil && p.Slice == nil && p.Repl == nil && !p.Length && p.Param != nil {
+			to, ok = r.folders[p.Param.Value]
+			if _, set := r.vars[p.Param.Value]; p.Param.Value == "PWD" && !set {
+				to, ok = r.o.dir, true
+			}
+		}
+		if p.Exp != nil && p.Param != nil && p.Param.Value == "0" && p.Exp.Op == syntax.RemSmallSuffix && p.Exp.Word.Lit() == "/*" {
+			to, ok = path.Dir(r.o.script), true // ${0%/*}
+		}
+	}
+	if !ok {
+		return "", false
+	}
+	return fromTo(r.o.dir, to), true
+}
+
+// fromTo is the way from one folder of the tree to another.
+func fromTo(from, to string) string {
+	split := func(p string) []string {
+		if p = path.Clean("/" + p); p == "/" {
+			return nil
+		}
+		return strings.Split(p[1:], "/")
+	}
+	a, b := split(from), split(to)
+	for len(a) > 0 && len(b) > 0 && a[0] == b[0] {
+		a, b = a[1:], b[1:]
+	}
+	way := strings.Repeat("../", len(a)) + strings.Join(b, "/")
+	if way == "" {
+		return "."
+	}
+	return strings.TrimSuffix(way, "/")
+}
+
+// holds notes which folder of the tree a variable holds that is given a word.
+func (r *lineReader) holds(name string, w *syntax.Word) {
+	if w == nil || !r.begins(w) {
+		return
+	}
+	if r.folders == nil {
+		r.folders, r.rooted = map[string]string{}, map[string]bool{}
+	}
+	if p, ok := r.folderWord(w); ok {
+		r.folders[name] = p
+		return
+	}
+	r.rooted[name] = true
 }
 
 // exportsAll notes whether all variables are exported from here on.

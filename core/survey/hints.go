@@ -129,6 +129,9 @@ func startedIn(t *source.Tree, f Folder, name string, starts func(line string) b
 				last, program = w, path.Base(w)
 				continue
 			}
+			if strings.HasPrefix(w, "$") && depth > 0 { // of a folder that the script works out
+				w = strings.TrimPrefix(ending(t, f.Dir, w), Join(in, "")+"/")
+			}
 			if flag, dir, _ := strings.Cut(w, "="); flag == "--chdir" || flag == "--app-dir" {
 				dirs = append(dirs, dir)
 			} else if last == "--chdir" || last == "--app-dir" {
@@ -161,6 +164,19 @@ func startedIn(t *source.Tree, f Folder, name string, starts func(line string) b
 		}
 	}
 	return ""
+}
+
+// ending is the file of a folder or below whose path ends as a word does behind a
+// variable, "$HERE/app.js", or the word.
+func ending(t *source.Tree, dir, w string) string {
+	if _, tail, ok := strings.Cut(w, "/"); ok && tail != "" {
+		for _, e := range t.Below(dir) {
+			if e.OnDisk && (e.Path == tail || strings.HasSuffix(e.Path, "/"+tail)) {
+				return e.Path
+			}
+		}
+	}
+	return w
 }
 
 // interpreter is the program that the first line of a script names; empty where it is

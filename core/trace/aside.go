@@ -422,6 +422,10 @@ func (x *aside) call(n *code.Node) {
 		x.ends = true
 		return
 	}
+	if environing[name] || (name == "config" || name == "load") && strings.HasPrefix(strings.ToLower(chain(callee)), "dotenv") {
+		x.fails = true
+		return
+	}
 	changes := changing[name] || x.s.ruby() && strings.HasSuffix(name, "!")
 	if name == "raise" && x.s.ruby() {
 		x.end()

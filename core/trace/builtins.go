@@ -18,6 +18,7 @@ import (
 	"ubique/core/code"
 	"ubique/core/document"
 	"ubique/core/place"
+	"ubique/core/source"
 	"ubique/core/value"
 )
 
@@ -1231,6 +1232,21 @@ func (m *machine) dotenvFile(name any) (d *object, there bool, err error) {
 		d.set(k, t)
 	}
 	return d, true, nil
+}
+
+// pyFindDotenv is the path of the nearest file of a name from the folder of a file of the
+// program upwards, or empty (python-dotenv 1.0, find_dotenv).
+func (m *machine) pyFindDotenv(name any, file string) (string, error) {
+	if o, ok := name.(*opaque); ok {
+		return "", undecided("the dotenv file %s", o)
+	}
+	for d := source.Dir(file); ; d = source.Dir(d) {
+		if p := path.Join(d, pathText(name)); m.has(p) {
+			return root + "/" + p, nil
+		} else if d == source.Dir(d) {
+			return "", nil
+		}
+	}
 }
 
 // decoupled is what python-decouple gives for a name: the environment, then

@@ -751,8 +751,14 @@ func (m *machine) operate(name string, a, b any, s *scope, n *code.Node) (any, e
 				return o.class.name == w.path || o.class.name == w.path[strings.LastIndexByte(w.path, '.')+1:] || w.path == "Error", nil
 			}
 		}
-		if _, ok := a.(*opaque); !ok {
+		made, ok := a.(*opaque)
+		if !ok {
 			return false, nil
+		}
+		if w, ok := b.(*opaque); ok {
+			if classes, ok := jsMakes[strings.TrimPrefix(made.path, "node:")]; ok && jsServers[strings.TrimPrefix(w.path, "node:")] {
+				return classes[strings.TrimPrefix(w.path, "node:")], nil
+			}
 		}
 		return dontKnow("what class something is of"), nil
 	}

@@ -316,6 +316,10 @@ func (m *machine) goSetText(c *goCell, t *goType, text, sep string, base int) (f
 		return bad == "", err
 	}
 	switch u := t.under(); {
+	case t != nil && t.name == "log/slog.Level":
+		n, ok := slogLevel(text)
+		c.v = goValue{n, t}
+		return ok, nil
 	case t == tLength:
 		d, err := time.ParseDuration(text)
 		if err != nil {

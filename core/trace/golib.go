@@ -1398,6 +1398,16 @@ func (m *machine) goFillIn(c *goCell, x any, json bool, s *goScope, depth int) (
 		}
 	}
 	wrong := func() (string, error) { return "cannot unmarshal data into " + t.String(), nil }
+	if t != nil && t.name == "log/slog.Level" {
+		if text, ok := x.(string); ok { // Go 1.26, log/slog, Level.UnmarshalText
+			n, ok := slogLevel(text)
+			if !ok {
+				return wrong()
+			}
+			c.v = goValue{n, t}
+			return "", nil
+		}
+	}
 	switch u := t.under(); {
 	case u == nil || u.kind == goInterface:
 		v := m.goFrom(x)
@@ -1538,6 +1548,20 @@ func (m *machine) goFillIn(c *goCell, x any, json bool, s *goScope, depth int) (
 		return "", giveUp("what is read into a variable")
 	}
 	return "", nil
+}
+
+// slogLevel is the level of log/slog that a text names: a name, and what is added to it.
+func slogLevel(text string) (integer, bool) {
+	name, offset := text, 0
+	if i := strings.IndexAny(text, "+-"); i >= 0 {
+		n, err := strconv.Atoi(text[i:])
+		if err != nil {
+			return 0, false
+		}
+		name, offset = text[:i], n
+	}
+	n, ok := map[string]int{"DEBUG": -4, "INFO": 0, "WARN": 4, "ERROR": 8}[strings.ToUpper(name)]
+	return integer(n + offset), ok
 }
 
 // goFloats makes all whole numbers in data ones with a fraction, as encoding/json

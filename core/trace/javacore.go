@@ -1,6 +1,7 @@
 package trace
 
 import (
+	"maps"
 	"math"
 	"path"
 	"regexp"
@@ -443,17 +444,12 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 		}
 		return nil, true, nil
 	case "System.getProperty", "Integer.getInteger", "Boolean.getBoolean", "Long.getLong":
-		p := m.e.Properties[text(0)]
-		v := any(nil)
+		v, set := m.jvSystem()[text(0)]
 		switch {
-		case p != nil:
-			x, err := m.fromValue(p, 0)
-			if err != nil {
-				return dontKnow("a property of the machine"), true, nil
+		case set:
+			if _, ok := v.(*opaque); ok {
+				return v, true, nil
 			}
-			v = jvShow(x)
-		case text(0) == "user.dir":
-			return root, true, nil
 		case strings.HasPrefix(text(0), "java.") || strings.HasPrefix(text(0), "os.") || strings.HasPrefix(text(0), "user."):
 			return dontKnow("a property of the machine"), true, nil
 		}
@@ -473,8 +469,25 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 		}
 		return v, true, nil
 	case "System.getProperties":
-		return dontKnow("all properties of the machine"), true, nil
-	case "System.setProperty", "System.clearProperty", "System.gc", "System.loadLibrary":
+		o := jvMap()
+		o.class.name = "Properties"
+		all := m.jvSystem()
+		for _, k := range slices.Sorted(maps.Keys(all)) {
+			jvPut(o, k, all[k])
+		}
+		return o, true, nil
+	case "System.setProperty", "System.clearProperty":
+		key, ok := arg(0).(string)
+		if !ok {
+			return nil, true, giveUp("which property of the machine is set")
+		}
+		all := m.jvSystem()
+		had := all[key]
+		if delete(all, key); name == "setProperty" {
+			all[key] = arg(1)
+		}
+		return had, true, nil
+	case "System.gc", "System.loadLibrary":
 		return nil, true, nil
 	case "System.exit", "Runtime.getRuntime().exit", "Runtime.getRuntime().halt":
 		return nil, true, &exit{}
@@ -915,6 +928,35 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 		}
 	}
 	return nil, false, nil
+}
+
+// jvMachine are properties that every virtual machine has (Java SE 21, System,
+// getProperties).
+var jvMachine = strings.Fields(`file.encoding file.separator java.class.path java.class.version java.home java.io.tmpdir java.library.path
+	java.vendor java.vendor.url java.version java.vm.name java.vm.version line.separator native.encoding os.arch os.name os.version path.separator
+	user.dir user.home user.name`)
+
+// jvSystem are the properties of the machine as the program has set them so far.
+func (m *machine) jvSystem() map[string]any {
+	if m.properties != nil {
+		return m.properties
+	}
+	m.properties = map[string]any{}
+	for _, k := range jvMachine {
+		m.properties[k] = dontKnow("a property of the machine")
+	}
+	m.properties["user.dir"] = root
+	m.properties["file.separator"], m.properties["line.separator"], m.properties["path.separator"] = "/", "\n", ":"
+	for k, p := range m.e.Properties {
+		if x, err := m.fromValue(p, 0); err != nil {
+			m.properties[k] = dontKnow("a property of the machine")
+		} else if o, ok := x.(*opaque); ok {
+			m.properties[k] = o
+		} else {
+			m.properties[k] = jvShow(x)
+		}
+	}
+	return m.properties
 }
 
 func (m *machine) jvMatches(text, re string) (any, bool, error) {

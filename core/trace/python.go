@@ -501,12 +501,35 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		}
 	case "starlette.config.Config()":
 		return m.starletteConfig(f, args, keys, at)
-	case "dotenv.dotenv_values", "dotenv.load_dotenv":
+	case "dotenv.find_dotenv":
 		var name any = ".env"
-		if len(args) > 0 && args[0] != nil {
+		if len(args) > 0 {
 			name = args[0]
-		} else if p, ok := keys["dotenv_path"]; ok && p != nil {
+		} else if given, ok := keys["filename"]; ok {
+			name = given
+		}
+		here := at.f.Name
+		if cwd := len(args) > 2; cwd || keys["usecwd"] == true {
+			here = path.Join(m.e.Dir, "x")
+		}
+		found, err := m.pyFindDotenv(name, here)
+		if fails := len(args) > 1 || keys["raise_error_if_not_found"] == true; err == nil && found == "" && fails {
+			return nil, true, certainly("OSError", "File not found")
+		}
+		return found, true, err
+	case "dotenv.dotenv_values", "dotenv.load_dotenv":
+		var name any
+		if len(args) > 0 {
+			name = args[0]
+		} else if p, ok := keys["dotenv_path"]; ok {
 			name = p
+		}
+		if name == nil || name == "" {
+			found, err := m.pyFindDotenv(".env", at.f.Name)
+			if err != nil {
+				return nil, true, err
+			}
+			name = found
 		}
 		d, there, err := m.dotenvFile(name)
 		if err != nil || f.path == "dotenv.dotenv_values" {

@@ -20,6 +20,11 @@ var changing = words(`push append add update set extend insert pop remove delete
 	assign merge defaults defaultsDeep put putAll putIfAbsent setProperty store concat fill defineProperty from_object from_pyfile from_mapping
 	setattr delattr putenv config read parse parse_args add_argument option merge! replace compact!`)
 
+// environing are last names of calls of libraries that put variables into the environment
+// (python-dotenv 1.0, django-environ 0.11, dotenv 16 and dotenv-flow 4 for Node.js, the
+// gem dotenv 3, phpdotenv 5, Node.js 24 process.loadEnvFile).
+var environing = words("load_dotenv read_env loadEnvFile safeLoad overload overwrite")
+
 // words are the words of a list.
 func words(list string) map[string]bool {
 	m := map[string]bool{}
@@ -143,3 +148,19 @@ var goMaking = words("Default Background TODO WithCancel WithCancelCause WithDea
 
 // emitters are the emitters of events that a program makes.
 var emitters = words(`events() events.EventEmitter() events.default() eventemitter3() eventemitter3.EventEmitter()`)
+
+// jsMakes are the classes of what calls of Node.js make, and jsServers the classes of
+// which that can be asked (Node.js 24, "HTTP", "HTTPS", "TLS", "Net": Class Server).
+var jsMakes = map[string]map[string]bool{
+	"http.createServer()":        words("http.Server net.Server events events.EventEmitter"),
+	"http.Server()":              words("http.Server net.Server events events.EventEmitter"),
+	"https.createServer()":       words("https.Server tls.Server net.Server events events.EventEmitter"),
+	"https.Server()":             words("https.Server tls.Server net.Server events events.EventEmitter"),
+	"tls.createServer()":         words("tls.Server net.Server events events.EventEmitter"),
+	"net.createServer()":         words("net.Server events events.EventEmitter"),
+	"net.Server()":               words("net.Server events events.EventEmitter"),
+	"http2.createServer()":       words("net.Server events events.EventEmitter"),
+	"http2.createSecureServer()": words("tls.Server net.Server events events.EventEmitter"),
+}
+
+var jsServers = words("http.Server https.Server tls.Server net.Server events events.EventEmitter")

@@ -304,20 +304,21 @@ func newMachine(e *value.Eval, main *code.File, env value.Environ, noted func(*v
 
 // machine is the state of one program.
 type machine struct {
-	e        *value.Eval
-	main     *code.File
-	env      variables
-	set      value.Environ
-	noted    func(*value.Value) (note, stays bool)
-	modules  map[string]*module
-	packages map[string]*opaque
-	nested   int           // how many processes it is in
-	inThread bool          // it is a thread of a program
-	handedOn any           // what that one is given
-	making   []*class      // those that metaclasses make
-	line     map[int]*list // its arguments, from one on
-	changes  int           // how often it did
-	changed  *value.Eval   // package value with the arguments that it made of them
+	e          *value.Eval
+	main       *code.File
+	env        variables
+	set        value.Environ
+	noted      func(*value.Value) (note, stays bool)
+	modules    map[string]*module
+	packages   map[string]*opaque
+	nested     int            // how many processes it is in
+	inThread   bool           // it is a thread of a program
+	handedOn   any            // what that one is given
+	making     []*class       // those that metaclasses make
+	line       map[int]*list  // its arguments, from one on
+	properties map[string]any // of the virtual machine (Java)
+	changes    int            // how often it did
+	changed    *value.Eval    // package value with the arguments that it made of them
 
 	goPackages    map[string]*goPackage
 	goFlags       []*goFlagged
