@@ -42,6 +42,8 @@ type Starter struct {
 	Workspace func(name string) (dir string, ok bool)
 	// With is the environment that was asked for; nil: none.
 	With map[string]string
+
+	nested int // how many programs started the one that is looked at
 }
 
 // Start follows a beginning to the program, the file it loads, and the facts

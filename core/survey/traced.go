@@ -132,10 +132,11 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 		return
 	}
 	var known runs
+	others := &launcher{s: s, st: st, b: b, had: map[string]*fact.Start{}}
 	run := func(env value.Environ) *trace.Result {
 		env = commanded(st, b, env)
 		return known.under(env, func() trace.Result {
-			r := trace.Run(st.Program, main, env, noting(main))
+			r := others.run(st.Program, env, func() trace.Result { return trace.Run(st.Program, main, env, noting(main)) })
 			env.Seen = r.Seen
 			taken(st.Program, &r, env)
 			return r
@@ -179,7 +180,7 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 		}
 	}
 	attach := func(l *fact.Listener) {
-		if l.Via != "code" || !called[l.At] {
+		if l.Via != "code" || !called[l.At] || l.Follow != nil {
 			return
 		}
 		l.Asked = func() []*value.Value {
@@ -213,6 +214,10 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 	for _, l := range st.Listeners {
 		attach(l)
 	}
+	started := map[nth]bool{}
+	if s.nested < maxNested && len(st.Program.Loader.Loaded()) > 0 {
+		others.listeners(started, run, run(value.Environ{}), run(value.Environ{Set: map[string]string{"PORT": "8080"}}))
+	}
 	if st.More != nil { // that of its settings
 		return
 	}
@@ -232,6 +237,7 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 			called[l.At], l.Ended = true, st.Final.Ends
 			attach(l)
 		}
+		others.listeners(started, run, r)
 	}
 }
 

@@ -80,7 +80,7 @@ func (m *machine) child(file any, argv []any, env, data any, thread bool) error 
 		return undecided("the file %s, which a process of its own runs", p)
 	}
 	e := value.New(m.e.Loader, f.Name)
-	e.Dir = m.e.Dir
+	e.Dir, e.Launch = m.e.Dir, m.e.Launch
 	e.Args = []*value.Value{}
 	for _, a := range argv {
 		e.Args = append(e.Args, toValue(a, spot{f, f.Body}))

@@ -17,6 +17,11 @@ import (
 // pyBuiltin calls a function of Python or of its library; done is false for any
 // other.
 func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot) (v any, done bool, err error) {
+	if strings.HasPrefix(f.path, "os.") || strings.HasPrefix(f.path, "subprocess.") || strings.HasPrefix(f.path, "asyncio.create_subprocess") {
+		if v, done, err := m.pyLaunches(f.path, args, keys, at); done || err != nil {
+			return v, true, err
+		}
+	}
 	arg := func(i int) any {
 		if i < len(args) {
 			return args[i]

@@ -2856,7 +2856,8 @@ func (m *machine) rbKernel(self any, name string, args []any, kw *object, block 
 	case "at_exit", "trap", "set_trace":
 		return nil, true, nil
 	case "exec", "system", "`", "spawn":
-		return nil, true, giveUp("another program that is started")
+		v, err := m.rbLaunches(name, args, kw, at)
+		return v, true, err
 	case "fork":
 		m.forks = true
 		if block != nil {

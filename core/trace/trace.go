@@ -57,6 +57,8 @@ type Result struct {
 	Reads []*value.Value
 	// Forks says that the program makes processes of its own file.
 	Forks bool
+	// Launched are the programs that it started, as who goes through it notes them.
+	Launched []any
 	// Seen says what it asked of the environment: under another one that says the same
 	// of that, the same comes of the program.
 	Seen *value.Seen
@@ -201,7 +203,7 @@ func (m *machine) run(then func() error) (r Result) {
 	case nil:
 	case *exit:
 		r.Ended = "the program ends itself"
-		if err.stays || m.served && len(m.calls) > 0 {
+		if err.stays || m.served && (len(m.calls) > 0 || m.launched > 0) {
 			r.Ended = ""
 		}
 	case *thrown:
@@ -312,6 +314,7 @@ type machine struct {
 	modules    map[string]*module
 	packages   map[string]*opaque
 	nested     int            // how many processes it is in
+	launched   int            // how many commands it has started
 	inThread   bool           // it is a thread of a program
 	handedOn   any            // what that one is given
 	making     []*class       // those that metaclasses make

@@ -36,6 +36,16 @@ type Loader interface {
 	Mentioning(name, file string) []*code.File
 }
 
+// Launch is a command that a program starts: its words, or a line that a shell reads.
+type Launch struct {
+	At    place.Span
+	Words []*Value
+	Line  string
+	Dir   string            // the folder of the tree where it runs
+	Env   map[string]string // the environment that it is given
+	Waits bool              // the program waits for its end, or is replaced by it
+}
+
 // Eval evaluates expressions of one component. It keeps what it has worked
 // out and is not safe for concurrent use.
 type Eval struct {
@@ -53,6 +63,9 @@ type Eval struct {
 	Denied func(kind, what string) bool
 	// Properties are those that the command line of a virtual machine sets.
 	Properties map[string]*Value
+	// Launch is told of each command that the program starts while it is gone through, and
+	// says whether what that starts goes on running. It may be nil.
+	Launch func(Launch) (stays bool)
 	// Settings is the module behind django.conf.settings, nil where there is
 	// none.
 	Settings *code.File
