@@ -287,7 +287,7 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		if v, done, err := m.starts(f.path, args); done || err != nil {
 			return v, done, err
 		}
-		if v, done, err := m.jsLaunches(f.path, args, at); done || err != nil {
+		if v, done, err := m.jsLaunches(f, args, at); done || err != nil {
 			return v, true, err
 		}
 		if v, done, err := m.together(f.path, args); done || err != nil {

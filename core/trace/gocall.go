@@ -743,6 +743,9 @@ func (m *machine) goOutsideCall(f *opaque, args []goValue, at spot, s *goScope) 
 		return nil, nil
 	}
 	olds := m.goOlds(args)
+	if list, done, err := m.goLaunches(f, olds, at); done || err != nil {
+		return list, err
+	}
 	if f.self != nil && f.self.class != nil {
 		if v, done, err := m.goMethod(f.self, f.path[strings.LastIndexByte(f.path, '.')+1:], olds, nil, at); done || err != nil {
 			return m.goResults(v), err

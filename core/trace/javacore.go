@@ -190,6 +190,8 @@ func (m *machine) jvLoad(o *object, from any) error {
 func (m *machine) jvNewOf(c *opaque, args []any, s *scope, at spot) (any, bool, error) {
 	name := c.path[strings.LastIndexByte(c.path, '.')+1:]
 	switch name {
+	case "ProcessBuilder":
+		return m.jvProcessBuilder(args), true, nil
 	case "ArrayList", "LinkedList", "ArrayDeque", "Vector", "CopyOnWriteArrayList", "HashSet", "LinkedHashSet", "TreeSet", "Stack", "PriorityQueue", "ConcurrentLinkedQueue":
 		l := &list{set: strings.HasSuffix(name, "Set")}
 		if x, ok := first(args).(*list); ok {
@@ -844,6 +846,20 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 		return nil, true, giveUp("it waits")
 	case "Runtime.getRuntime().availableProcessors":
 		return integer(2), true, nil
+	case "Runtime.getRuntime().exec":
+		l := launch{}
+		if given, ok := arg(0).(*list); ok {
+			l.words = given.items
+		} else if t, ok := arg(0).(string); ok {
+			for _, w := range strings.Fields(t) {
+				l.words = append(l.words, w)
+			}
+		}
+		if len(l.words) == 0 || len(args) > 1 && arg(1) != nil {
+			break
+		}
+		v, err := m.jvProcess(l, at)
+		return v, true, err
 	case "Runtime.getRuntime().addShutdownHook":
 		return nil, true, nil
 	case "System.out.println", "System.err.println", "System.out.printf", "System.err.printf", "System.out.print", "System.err.print", "System.out.flush":

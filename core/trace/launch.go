@@ -239,7 +239,8 @@ func (m *machine) pyLaunches(call string, args []any, keys map[string]any, at sp
 
 // jsLaunches are the calls of Node.js, Deno and Bun that start a command; done is false for
 // any other.
-func (m *machine) jsLaunches(call string, args []any, at spot) (v any, done bool, err error) {
+func (m *machine) jsLaunches(f *opaque, args []any, at spot) (v any, done bool, err error) {
+	call := f.path
 	items := func(x any) []any {
 		if l, ok := x.(*list); ok {
 			return append([]any{}, l.items...)
@@ -292,7 +293,22 @@ func (m *machine) jsLaunches(call string, args []any, at spot) (v any, done bool
 			l.words = items(option("cmd"))
 		}
 	case "Deno.Command().spawn", "Deno.Command().output", "Deno.Command().outputSync":
-		return nil, false, nil
+		if f.recv == nil {
+			return nil, false, nil
+		}
+		options, _ = at3(f.recv.args, 1).(*object)
+		l.words = append([]any{first(f.recv.args)}, items(option("args"))...)
+		l.dir, l.env, l.waits = option("cwd"), option("env"), !strings.HasSuffix(call, "spawn")
+		if own, ok := l.env.(*object); ok { // besides those of the program
+			env := newObject()
+			for k, v := range m.env.all() {
+				env.set(k, v)
+			}
+			for _, k := range own.keys {
+				env.set(k, own.cells[k].v)
+			}
+			l.env = env
+		}
 	case "execa.execa", "execa.execaSync", "execa.execaCommand", "execa", "cross-spawn", "cross-spawn.sync":
 		l.words = append([]any{first(args)}, items(at3(args, 1))...)
 		if strings.HasSuffix(call, "Command") {
@@ -330,6 +346,7 @@ func (m *machine) jsLaunches(call string, args []any, at spot) (v any, done bool
 	}
 	o.set("exitCode", nil)
 	o.set("killed", false)
+	o.set("status", dontKnow("when a process of its own ends"))
 	o.set("exited", dontKnow("when a process of its own ends"))
 	m.served = true // it lives as long as that
 	return o, true, nil
@@ -381,7 +398,214 @@ func (m *machine) rbLaunches(name string, args []any, kw *object, at spot) (any,
 	case name == "exec":
 		return nil, giveUp("another program that is started")
 	case stays:
-		m.waiting = true
+		m.spawned = true
 	}
 	return dontKnow("a process of its own"), nil
+}
+
+// goLaunches are the calls of Go that start a command: results are what they give.
+func (m *machine) goLaunches(f *opaque, args []any, at spot) (results []goValue, done bool, err error) {
+	pairs := func(x any) any { // the environment as Go has it
+		l, ok := x.(*list)
+		if !ok {
+			return x
+		}
+		env := newObject()
+		for _, v := range l.items {
+			text, ok := v.(string)
+			if !ok {
+				return dontKnow("an environment")
+			}
+			k, v, _ := strings.Cut(text, "=")
+			env.set(k, v)
+		}
+		return env
+	}
+	if f.path == "syscall.Exec" || f.path == "golang.org/x/sys/unix.Exec" {
+		argv, ok := at3(args, 1).(*list)
+		if !ok || len(argv.items) == 0 {
+			return nil, false, nil
+		}
+		_, err = m.launches(launch{words: append([]any{args[0]}, argv.items[1:]...), env: pairs(at3(args, 2)), instead: true}, at)
+		return nil, err != nil, err
+	}
+	if name, ok := first(args).(string); ok && f.path == "os/exec.LookPath" && m.e.Launch != nil {
+		return []goValue{{name, tString}, {nil, tFault}}, true, nil
+	}
+	cmd := f.recv
+	if cmd == nil || !strings.HasPrefix(f.path, "os/exec.Command") || m.e.Launch == nil {
+		return nil, false, nil
+	}
+	name := f.path[strings.LastIndexByte(f.path, '.')+1:]
+	l := launch{words: append([]any{}, cmd.args...), waits: name != "Start"}
+	if strings.HasPrefix(cmd.path, "os/exec.CommandContext") && len(l.words) > 0 {
+		l.words = l.words[1:]
+	}
+	if cmd.props != nil {
+		if v, ok := cmd.props.get("Dir"); ok {
+			l.dir = v
+		}
+		if v, ok := cmd.props.get("Env"); ok {
+			l.env = pairs(v)
+		}
+	}
+	none := goValue{nil, tFault}
+	switch name {
+	case "Wait":
+		if stays, started := m.started[cmd]; started && stays {
+			return nil, true, &exit{stays: true}
+		} else if started {
+			return []goValue{none}, true, nil
+		}
+	case "Run", "Start":
+		stays, err := m.launches(l, at)
+		if m.started == nil {
+			m.started = map[*opaque]bool{}
+		}
+		m.started[cmd] = stays
+		return []goValue{none}, true, err
+	case "Output", "CombinedOutput":
+		_, err := m.launches(l, at)
+		return []goValue{{dontKnow("what a command prints"), tBytes}, none}, true, err
+	}
+	return nil, false, nil
+}
+
+// jvProcessBuilder is a command of Java that is put together.
+func (m *machine) jvProcessBuilder(args []any) *object {
+	o := jvBuiltin("ProcessBuilder")
+	words := func(args []any) []any {
+		if l, ok := first(args).(*list); ok && len(args) == 1 {
+			return append([]any{}, l.items...)
+		}
+		return append([]any{}, args...)
+	}
+	said := words(args)
+	var env *object
+	var dir any
+	method := func(name string, do func(args []any, at spot) (any, error)) {
+		o.class.methods.set(name, &function{name: name, native: func(_ *machine, _ any, args []any, _ map[string]any, at spot) (any, error) { return do(args, at) }})
+	}
+	for _, name := range strings.Fields("inheritIO redirectErrorStream redirectOutput redirectError redirectInput") {
+		method(name, func([]any, spot) (any, error) { return o, nil })
+	}
+	method("command", func(args []any, _ spot) (any, error) {
+		if len(args) == 0 {
+			return &list{items: said}, nil
+		}
+		said = words(args)
+		return o, nil
+	})
+	method("directory", func(args []any, _ spot) (any, error) {
+		dir = first(args)
+		return o, nil
+	})
+	method("environment", func([]any, spot) (any, error) {
+		if env == nil {
+			env = jvMap()
+			for _, k := range m.envKeys() {
+				jvPut(env, k, m.env.text(k))
+			}
+		}
+		return env, nil
+	})
+	method("start", func(_ []any, at spot) (any, error) {
+		l := launch{words: said, dir: dir}
+		if env != nil {
+			given := newObject()
+			for _, k := range env.keys {
+				given.set(jvShow(jvKeyOf(env, k)), env.cells[k].v)
+			}
+			l.env = given
+		}
+		return m.jvProcess(l, at)
+	})
+	return o
+}
+
+// jvProcess is a process that a program of Java has started.
+func (m *machine) jvProcess(l launch, at spot) (any, error) {
+	stays, err := m.launches(l, at)
+	p := m.process(stays, "waitFor", integer(0))
+	p.quiet(func() any { return integer(0) }, "exitValue")
+	p.quiet(func() any { return stays }, "isAlive")
+	p.quiet(func() any { return nil }, "destroy", "destroyForcibly")
+	for _, name := range strings.Fields("getInputStream getErrorStream getOutputStream pid onExit toHandle inputReader info") {
+		p.quiet(func() any { return dontKnow("a process of its own") }, name)
+	}
+	m.served = m.served || stays
+	return p, err
+}
+
+// rsProcess calls a method of a command of Rust, or of a process that it started.
+func (m *machine) rsProcess(d *rsData, name string, args []any, at rsAt) (any, error) {
+	if d.typ != "process::Command" {
+		stays := d.fields[0].v == true
+		switch name {
+		case "wait", "wait_with_output", "try_wait":
+			if stays && name != "try_wait" {
+				return nil, &exit{stays: true}
+			}
+			return rsOk(&rsData{typ: "process::Status", fields: []*rsCell{{v: false}}}), nil
+		case "success":
+			return true, nil
+		case "code":
+			return rsSome(integer(0)), nil
+		case "kill":
+			return rsOk(&rsList{tuple: true}), nil
+		}
+		return dontKnow("a process of its own"), nil
+	}
+	words := d.fields[0].v.(*list)
+	own := func() *object {
+		env, ok := d.fields[1].v.(*object)
+		if !ok {
+			env = newObject()
+			for k, v := range m.env.all() {
+				env.set(k, v)
+			}
+			d.fields[1].v = env
+		}
+		return env
+	}
+	switch name {
+	case "arg":
+		words.items = append(words.items, rsOpened(first(args)))
+	case "args":
+		given, ok := rsOpened(first(args)).(*rsList)
+		if !ok {
+			words.items = append(words.items, dontKnow("arguments"))
+			break
+		}
+		for _, c := range given.items {
+			words.items = append(words.items, rsOpened(c.v))
+		}
+	case "env":
+		if k, ok := rsOpened(first(args)).(string); ok {
+			own().set(k, rsOpened(at2(args, 1)))
+		} else {
+			d.fields[1].v = dontKnow("an environment")
+		}
+	case "env_remove":
+		if k, ok := rsOpened(first(args)).(string); ok {
+			own().set(k, undefined)
+		}
+	case "env_clear":
+		d.fields[1].v = newObject()
+	case "envs":
+		d.fields[1].v = dontKnow("an environment")
+	case "current_dir":
+		d.fields[2].v = rsOpened(first(args))
+	case "stdin", "stdout", "stderr", "kill_on_drop", "process_group":
+	case "status", "output", "spawn", "exec":
+		l := launch{words: words.items, env: d.fields[1].v, dir: d.fields[2].v, waits: name == "status" || name == "output", instead: name == "exec"}
+		stays, err := m.launches(l, m.rsSpot(at))
+		if err != nil {
+			return nil, err
+		}
+		return rsOk(&rsData{typ: "process::Child", fields: []*rsCell{{v: stays}}}), nil
+	default:
+		return nil, giveUp("the method %s of a command", name)
+	}
+	return d, nil
 }

@@ -2019,27 +2019,37 @@ func (m *machine) phOutside(o *opaque, args []any, keys map[string]any, at spot)
 var waitsPHP = map[string]bool{"stream_socket_accept": true, "socket_accept": true, "socket_select": true, "stream_select": true}
 
 // phStarts is a command that a program starts: the web server of PHP is noted.
-func (m *machine) phStarts(words []string, at spot) (any, error) {
-	if len(words) > 0 && path.Base(words[0]) == "exec" {
+func (m *machine) phStarts(l launch, at spot) (stays bool, err error) {
+	words := l.words
+	if line, ok := l.line.(string); ok && words == nil {
+		for _, w := range strings.Fields(line) {
+			words = append(words, w)
+		}
+	}
+	text := func(i int) string {
+		t, _ := words[i].(string)
+		return strings.Trim(t, `'"`)
+	}
+	if len(words) > 0 && path.Base(text(0)) == "exec" {
 		words = words[1:]
 	}
-	if len(words) == 0 || path.Base(strings.Trim(words[0], `'"`)) != "php" {
-		return nil, giveUp("another program that is started")
-	}
-	for i, w := range words[1:] {
+	for i := 1; i < len(words) && path.Base(text(0)) == "php"; i++ {
 		addr := ""
-		switch {
-		case w == "-S" && i+2 < len(words):
-			addr = words[i+2]
+		switch w := text(i); {
+		case w == "-S" && i+1 < len(words):
+			addr = text(i + 1)
 		case strings.HasPrefix(w, "-S") && len(w) > 2:
 			addr = w[2:]
 		default:
 			continue
 		}
 		m.note(m.package1(PHPServes), []any{strings.NewReplacer("'", "", `"`, "").Replace(addr)}, nil, at)
-		return nil, &exit{stays: true}
+		return true, &exit{stays: true}
 	}
-	return nil, giveUp("another program that is started")
+	if m.e.Launch == nil {
+		return false, giveUp("another program that is started")
+	}
+	return m.launches(l, at)
 }
 
 func (m *machine) phAssign(n *code.Node, s *scope) (any, error) {

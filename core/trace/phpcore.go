@@ -1029,29 +1029,64 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 		v, err := m.phOptions(text(0), arg(1))
 		return v, true, err
 	case "passthru", "system", "exec", "shell_exec", "proc_open", "popen":
-		if o, ok := isArray(arg(0)); ok { // words
-			var words []string
+		l := launch{waits: name != "proc_open" && name != "popen"}
+		if o, ok := isArray(arg(0)); ok {
+			l.words = []any{}
 			for _, x := range phValues(o) {
-				words = append(words, phShow(x))
+				l.words = append(l.words, phShow(x))
 			}
-			v, err := m.phStarts(words, at)
-			return v, true, err
-		}
-		t, ok := arg(0).(string)
-		if !ok {
+		} else if l.line, ok = arg(0).(string); !ok {
 			return nil, true, giveUp("another program that is started")
 		}
-		v, err := m.phStarts(strings.Fields(t), at)
-		return v, true, err
-	case "pcntl_exec":
-		words := []string{text(0)}
-		if o, ok := isArray(arg(1)); ok {
-			for _, x := range phValues(o) {
-				words = append(words, phShow(x))
+		if name == "proc_open" {
+			l.dir = arg(3)
+			if o, ok := isArray(arg(4)); ok {
+				l.env = o
 			}
 		}
-		v, err := m.phStarts(words, at)
-		return v, true, err
+		stays, err := m.phStarts(l, at)
+		if err != nil {
+			return nil, true, err
+		}
+		switch name {
+		case "passthru":
+			ref(1, integer(0))
+			return nil, true, nil
+		case "system":
+			ref(1, integer(0))
+		case "exec":
+			ref(1, dontKnow("what a command prints"))
+			ref(2, integer(0))
+		case "proc_open", "popen":
+			ref(2, dontKnow("the pipes of a process"))
+			o := &opaque{path: name + "()", fresh: true}
+			if m.started == nil {
+				m.started = map[*opaque]bool{}
+			}
+			m.started[o] = stays
+			return o, true, nil
+		}
+		return dontKnow("what a command prints"), true, nil
+	case "proc_close", "pclose":
+		if o, ok := arg(0).(*opaque); ok {
+			if stays, started := m.started[o]; stays {
+				return nil, true, &exit{stays: true}
+			} else if started {
+				return integer(0), true, nil
+			}
+		}
+	case "pcntl_exec":
+		l := launch{words: []any{text(0)}, instead: true}
+		if o, ok := isArray(arg(1)); ok {
+			for _, x := range phValues(o) {
+				l.words = append(l.words, phShow(x))
+			}
+		}
+		if o, ok := isArray(arg(2)); ok {
+			l.env = o
+		}
+		_, err := m.phStarts(l, at)
+		return nil, true, err
 	case "pcntl_fork":
 		m.forks = true
 		return integer(0), true, nil

@@ -3912,7 +3912,15 @@ func (m *machine) rbLibrary(o *opaque, name string, args []any, kw *object, bloc
 		return nil, true, &exit{}
 	case "Process.fork":
 		return m.rbKernel(m.rb().main, "fork", args, kw, block, s, at)
-	case "Process.wait", "Process.waitall", "Process.daemon":
+	case "Process.spawn", "Kernel.spawn", "Process.exec", "Kernel.exec", "Kernel.system":
+		v, err := m.rbLaunches(name, args, kw, at)
+		return v, true, err
+	case "Process.wait", "Process.waitall", "Process.wait2", "Process.waitpid":
+		if m.spawned {
+			return nil, true, &exit{stays: true}
+		}
+		return nil, true, nil
+	case "Process.daemon":
 		return nil, true, nil
 	case "Signal.trap", "Kernel.trap":
 		return nil, true, nil
@@ -3939,7 +3947,7 @@ func (m *machine) rbLibrary(o *opaque, name string, args []any, kw *object, bloc
 			return v, true, nil
 		}
 		return m.package1(strings.ReplaceAll(text(0), "::", ".")), true, nil
-	case "Kernel.Integer", "Kernel.Float", "Kernel.format", "Kernel.sprintf", "Kernel.exec", "Kernel.system", "Kernel.loop", "Kernel.raise":
+	case "Kernel.Integer", "Kernel.Float", "Kernel.format", "Kernel.sprintf", "Kernel.loop", "Kernel.raise":
 		return m.rbKernel(m.rb().main, name, args, kw, block, s, at)
 	case "URI.parse":
 		v, done, err := m.made(&opaque{path: "URL"}, args, at)

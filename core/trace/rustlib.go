@@ -317,6 +317,9 @@ func (m *machine) rsBuiltin(p string, args []any, types []*rsT, head, want *rsT,
 		if strings.HasPrefix(p, "clap.") || strings.HasPrefix(p, "structopt.") {
 			return m.rsClapNew(of, arg), nil
 		}
+		if name, ok := rsOpened(arg).(string); ok && m.e.Launch != nil && of == "Command" && (p == "Command.new" || strings.HasPrefix(p, "std.process.") || strings.HasPrefix(p, "tokio.process.") || p == "process.Command.new") {
+			return &rsData{typ: "process::Command", names: []string{"words", "env", "dir", "asynchronous"}, fields: []*rsCell{{v: &list{items: []any{name}}}, {}, {}, {v: strings.HasPrefix(p, "tokio.")}}}, nil
+		}
 	case "process.id", "random", "rand.random":
 		return dontKnow("a number that differs from run to run"), nil
 	}

@@ -154,6 +154,9 @@ func (m *machine) rsMethod(c *rsCell, name string, args []any, types []*rsT, wan
 	if d, ok := v.(*rsData); ok && strings.HasPrefix(d.typ, "config::") {
 		return m.rsConfigMethod(d, name, args, types, want, at)
 	}
+	if d, ok := v.(*rsData); ok && strings.HasPrefix(d.typ, "process::") {
+		return m.rsProcess(d, name, args, at)
+	}
 	switch {
 	case name == "clone" || name == "to_owned":
 		return m.rsClone(v), nil

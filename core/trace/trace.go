@@ -313,15 +313,17 @@ type machine struct {
 	noted      func(*value.Value) (note, stays bool)
 	modules    map[string]*module
 	packages   map[string]*opaque
-	nested     int            // how many processes it is in
-	launched   int            // how many commands it has started
-	inThread   bool           // it is a thread of a program
-	handedOn   any            // what that one is given
-	making     []*class       // those that metaclasses make
-	line       map[int]*list  // its arguments, from one on
-	properties map[string]any // of the virtual machine (Java)
-	changes    int            // how often it did
-	changed    *value.Eval    // package value with the arguments that it made of them
+	nested     int              // how many processes it is in
+	spawned    bool             // one that goes on runs beside it (Ruby)
+	launched   int              // how many commands it has started
+	started    map[*opaque]bool // commands of Go that were started, and whether they go on
+	inThread   bool             // it is a thread of a program
+	handedOn   any              // what that one is given
+	making     []*class         // those that metaclasses make
+	line       map[int]*list    // its arguments, from one on
+	properties map[string]any   // of the virtual machine (Java)
+	changes    int              // how often it did
+	changed    *value.Eval      // package value with the arguments that it made of them
 
 	goPackages    map[string]*goPackage
 	goFlags       []*goFlagged
