@@ -91,6 +91,7 @@ func (s *Starter) loads(st *fact.Start, b Beginning) {
 		factories = []string{"create_app", "make_app"}
 	}
 	var known runs
+	others := &launcher{s: s, st: st, b: b, had: map[string]*fact.Start{}}
 	run := func(env value.Environ) *trace.Result {
 		env = commanded(st, b, env)
 		return known.under(env, func() trace.Result {
@@ -101,7 +102,7 @@ func (s *Starter) loads(st *fact.Start, b Beginning) {
 			if manages {
 				return trace.Run(st.Program, main, env, noting(main))
 			}
-			return trace.Load(st.Program, main, env, noting(main), called)
+			return others.run(st.Program, env, func() trace.Result { return trace.Load(st.Program, main, env, noting(main), called) })
 		})
 	}
 	if st.Asks == nil {
@@ -113,7 +114,7 @@ func (s *Starter) loads(st *fact.Start, b Beginning) {
 				v, _ := env.Lookup(name, false)
 				return v != ""
 			})
-			if r := run(env); !watched && len(r.Calls) == 0 {
+			if r := run(env); !watched && len(r.Calls) == 0 && len(r.Launched) == 0 {
 				return ended(r, "the application ends while it is loaded")
 			}
 			return ""

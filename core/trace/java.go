@@ -1355,6 +1355,11 @@ func (m *machine) jvSend(base any, name string, args []any, s *scope, at spot) (
 			}
 			return nil, giveUp("the method %s of %s", name, b.class.name)
 		}
+		if b.class != nil && b.class.methods.cells[name] != nil { // one of this package
+			if f, ok := b.class.methods.cells[name].v.(*function); ok && f.native != nil {
+				return f.native(m, b, args, nil, at)
+			}
+		}
 	case *opaque:
 		if b.path == "" {
 			m.jvHanded(args, name, at)

@@ -41,7 +41,7 @@ func (m *machine) launches(l launch, at spot) (stays bool, err error) {
 	case *opaque:
 		return false, nil
 	default:
-		p, ok := m.treePath(pathText(d))
+		p, ok := m.treePath(strings.TrimSuffix(pathText(d), "/") + "/")
 		if !ok {
 			return false, nil
 		}

@@ -70,6 +70,9 @@ var usualFiles = []string{"server.js", "app.js", "index.js", "main.js", "server.
 // Claims implements survey.Runtime.
 func (r *Runtime) Claims(t *source.Tree, f survey.Folder) int {
 	if !f.Has("package.json") {
+		if described(f) && !survey.Hinted(t, f, "node") {
+			return 0 // the descriptors start something else, which may start this
+		}
 		if f.Dir == "" || f.Has("Procfile") || f.Has("Dockerfile") {
 			for _, n := range usualFiles {
 				if f.Has(n) && serves(t, join(f.Dir, n)) {
