@@ -1,6 +1,7 @@
 package command
 
 import (
+	"maps"
 	"path"
 	"slices"
 	"strings"
@@ -24,6 +25,12 @@ type makefile struct {
 	all     bool // all variables are exported
 	work    int  // what was expanded so far
 	open    bool // it takes in a file that is not there to be read
+	some    bool // it takes in a file, nobody knows which
+
+	undecided bool           // a condition that is not understood
+	with      *value.Environ // the environment, where everything is worked out under it
+	has       func(name string) bool
+	given     map[string]*value.Value
 }
 
 type makeVar struct {
@@ -107,36 +114,33 @@ func makeRun(words []Word, c Context, env []Assign, steps []value.Step, depth in
 	if !ok {
 		return Final{}, false
 	}
-	m := readMake(p, dir, text, read, 0)
+	m := readMake(p, dir, text, read, 0, nil)
 	if target == "" {
 		target = m.first
 	}
 	if m.rules[target] == nil {
 		return Final{}, false
 	}
-	var body strings.Builder
-	for _, n := range m.order {
-		if v := m.vars[n]; !v.unknown && given[n] == nil {
-			text, ok := m.expand(v.text, given, "", nil, 0)
-			if !ok {
-				continue
+	body, at, ok := m.script(target, given)
+	if again := m; !ok && c.With != nil {
+		taken = 0
+		again = &makefile{with: c.With, given: given, has: func(name string) bool {
+			p, ok := source.Join(dir, name)
+			return ok && c.Tree.Has(p)
+		}}
+		again = readMake(p, dir, text, read, 0, again)
+		if again.rules[target] != nil && !again.undecided {
+			if b, a, done := again.script(target, given); done {
+				body, at, ok = b, a, true
 			}
-			if v.unset {
-				text = "${" + n + "-" + text + "}"
-			}
-			if m.all || m.exports[n] {
-				body.WriteString("export ")
-			}
-			body.WriteString(n + "=\"" + strings.NewReplacer(`"`, `\"`, "`", "\\`").Replace(text) + "\"\n")
 		}
 	}
-	at, ok := m.recipe(target, given, &body, map[string]bool{})
 	f := Final{Path: w.Text, Program: "make", At: w.At, Dir: dir, Env: env, Steps: steps}
 	if !ok {
 		f.Reason = p + " makes " + target + " with what is not followed"
 		return f, true
 	}
-	line, err := Parse(body.String(), at)
+	line, err := Parse(body, at)
 	if err != nil {
 		f.Reason = "the recipe of " + target + " in " + p + " could not be read"
 		return f, true
@@ -151,11 +155,42 @@ func makeRun(words []Word, c Context, env []Assign, steps []value.Step, depth in
 	return f, true
 }
 
+// script is what the shell is given for a target: the variables of the file, and the
+// recipes.
+func (m *makefile) script(target string, given map[string]*value.Value) (text string, at place.Span, ok bool) {
+	var body strings.Builder
+	for _, n := range m.order {
+		if v := m.vars[n]; !v.unknown && given[n] == nil {
+			text, ok := m.expand(v.text, given, "", nil, 0)
+			if !ok {
+				continue
+			}
+			if v.unset && m.some {
+				continue
+			}
+			if v.unset {
+				text = "${" + n + "-" + text + "}"
+			}
+			if m.all || m.exports[n] {
+				body.WriteString("export ")
+			}
+			body.WriteString(n + "=\"" + strings.NewReplacer(`"`, `\"`, "`", "\\`").Replace(text) + "\"\n")
+		}
+	}
+	at, ok = m.recipe(target, given, &body, map[string]bool{})
+	return body.String(), at, ok
+}
+
 // include takes in a file: what it sets, and its rules.
 func (m *makefile) include(name, dir string, read func(string) (string, bool), depth int) {
+	if strings.Contains(name, "$") && m.with != nil {
+		if x, ok := m.expand(name, m.given, "", nil, 0); ok && x != "" && !strings.ContainsAny(x, " \t") {
+			name = x
+		}
+	}
 	p, ok := source.Join(dir, name)
 	if strings.ContainsAny(name, "$*?") || !ok || depth > 4 {
-		m.open = true
+		m.open, m.some = true, true
 		return
 	}
 	text, ok := read(p)
@@ -163,7 +198,7 @@ func (m *makefile) include(name, dir string, read func(string) (string, bool), d
 		m.open = true
 		return
 	}
-	in := readMake(p, dir, text, read, depth+1)
+	in := readMake(p, dir, text, read, depth+1, m)
 	for _, n := range in.order {
 		if _, had := m.vars[n]; had && in.vars[n].unset {
 			continue
@@ -180,15 +215,24 @@ func (m *makefile) include(name, dir string, read func(string) (string, bool), d
 	for n, on := range in.exports {
 		m.exports[n] = on
 	}
-	m.all, m.open = m.all || in.all, m.open || in.open
+	m.all, m.open, m.some = m.all || in.all, m.open || in.open, m.some || in.some
 	if m.first == "" {
 		m.first = in.first
 	}
 }
 
 // readMake reads the lines of a file of make that runs in a folder.
-func readMake(name, dir, text string, read func(string) (string, bool), depth int) *makefile {
+// Outer is the file that takes it in; nil: none.
+func readMake(name, dir, text string, read func(string) (string, bool), depth int, outer *makefile) *makefile {
 	m := &makefile{vars: map[string]makeVar{}, rules: map[string]*makeRule{}, exports: map[string]bool{}}
+	if outer != nil {
+		m.with, m.has, m.given = outer.with, outer.has, outer.given
+		if m.with != nil {
+			maps.Copy(m.vars, outer.vars)
+			m.order = slices.Clone(outer.order)
+		}
+	}
+	var sides []int // of conditions that are decided: 1 holds, 0 does not, -1 nor does what follows
 	lines := strings.Split(strings.ReplaceAll(text, "\r\n", "\n"), "\n")
 	var now []*makeRule
 	under := 0 // conditions that are open
@@ -199,6 +243,9 @@ func readMake(name, dir, text string, read func(string) (string, bool), depth in
 			line = line[:len(line)-1] + " " + strings.TrimLeft(lines[i], "\t ")
 		}
 		if strings.HasPrefix(line, "\t") {
+			if slices.ContainsFunc(sides, func(s int) bool { return s != 1 }) {
+				continue
+			}
 			for _, r := range now {
 				if len(r.lines) == 0 {
 					r.at = place.Span{File: name, Line: no, Col: 2, EndLine: no, EndCol: len(lines[no-1]) + 1}
@@ -212,6 +259,13 @@ func readMake(name, dir, text string, read func(string) (string, bool), depth in
 		}
 		line = strings.TrimSpace(line)
 		word, rest, _ := strings.Cut(line, " ")
+		if m.with != nil {
+			if done, ok := m.decides(word, rest, &sides); !ok {
+				m.undecided = true
+			} else if done {
+				continue
+			}
+		}
 		switch word {
 		case "":
 			continue
@@ -357,12 +411,32 @@ func (m *makefile) expand(text string, given map[string]*value.Value, target str
 			b.WriteByte('$')
 			continue
 		case '(', '{':
-			end := strings.IndexByte(text[i:], map[byte]byte{'(': ')', '{': '}'}[text[i]])
+			end := closing(text[i:])
 			if end < 0 {
 				return "", false
 			}
 			name = text[i+1 : i+end]
 			i += end
+		}
+		if fn, rest, ok := strings.Cut(name, " "); ok && makeFunctions[fn] {
+			x, ok := m.function(fn, strings.TrimLeft(rest, " \t"), given, target, needs, depth+1)
+			if !ok {
+				return "", false
+			}
+			b.WriteString(x)
+			continue
+		}
+		if of, change, ok := strings.Cut(name, ":"); ok && strings.Contains(change, "=") { // $(NAME:.a=.b)
+			from, to, _ := strings.Cut(change, "=")
+			if !strings.Contains(from, "%") {
+				from, to = "%"+from, "%"+to
+			}
+			x, ok := m.function("patsubst", from+","+to+",$("+of+")", given, target, needs, depth+1)
+			if !ok {
+				return "", false
+			}
+			b.WriteString(x)
+			continue
 		}
 		switch {
 		case name == "@" && target != "":
@@ -377,8 +451,16 @@ func (m *makefile) expand(text string, given map[string]*value.Value, target str
 			return "", false
 		default:
 			v, set := m.vars[name]
+			if m.with != nil { // the environment is known
+				x, ok := m.under(name, v, set, given, depth)
+				if !ok {
+					return "", false
+				}
+				b.WriteString(x)
+				continue
+			}
 			switch {
-			case !set && m.open && given[name] == nil:
+			case !set && m.open && given[name] == nil, v.unset && m.some && given[name] == nil:
 				return "", false
 			case given[name] != nil || !set || v.unset && !v.unknown:
 				b.WriteString("${" + name + "}")
