@@ -806,6 +806,9 @@ func (l *Listener) bound(s Server, env value.Environ) Outcome {
 	if l.Server == "http.server" || l.Server == "asyncio" {
 		return s.text(addr)
 	}
+	if l.Server == "daphne" {
+		return twistedAddress(s, addr)
+	}
 	if p, ok := strings.CutPrefix(addr, "unix:"); ok {
 		return Outcome{"listens", "unix:" + strings.TrimPrefix(p, "//"), -1, ""}
 	}
@@ -852,6 +855,13 @@ func (l *Listener) bound(s Server, env value.Environ) Outcome {
 		host, port, has = addr[:i], addr[i+1:], true
 	}
 	if !has {
+		if strings.Trim(addr, "0123456789") == "" && addr != "" && l.Server == "unicorn" { // a port (unicorn 6.0, Socket helper)
+			out := s.text(addr)
+			if out.Outcome == "listens" {
+				out.Interface = "any"
+			}
+			return out
+		}
 		if strings.Trim(addr, "0123456789") == "" && addr != "" && l.Server != "waitress-serve" {
 			return exits("the address " + addr + " is taken for a host")
 		}
@@ -1054,6 +1064,39 @@ func firstReason(a, b string) string {
 		return a
 	}
 	return b
+}
+
+// twistedAddress is where an endpoint of Twisted listens: tcp:8080:interface=127.0.0.1, or
+// unix:PATH (Twisted 22.4, "Getting Connected with Endpoints").
+func twistedAddress(s Server, text string) Outcome {
+	parts := strings.Split(strings.ReplaceAll(text, `\:`, "\x00"), ":")
+	unescaped := func(t string) string { return strings.ReplaceAll(t, "\x00", ":") }
+	if parts[0] == "unix" && len(parts) > 1 {
+		return Outcome{"listens", "unix:" + strings.TrimPrefix(unescaped(parts[1]), "address="), -1, ""}
+	}
+	if parts[0] != "tcp" || len(parts) < 2 {
+		return notKnown("an endpoint of Twisted")
+	}
+	port, at := "", "any"
+	for i, p := range parts[1:] {
+		name, v, named := strings.Cut(unescaped(p), "=")
+		switch {
+		case i == 0 && !named:
+			port = name
+		case name == "port":
+			port = v
+		case name == "interface" || i == 1 && !named:
+			if !named {
+				v = name
+			}
+			at = Interface(v)
+		}
+	}
+	out := s.text(port)
+	if out.Outcome == "listens" {
+		out.Interface = at
+	}
+	return out
 }
 
 // phpSocket reads the addresses of sockets in PHP: tcp://host:port,

@@ -109,6 +109,9 @@ var listening = map[string]shape{
 	"h3/node.serve":                                   optioned("srvx", 1, "hostname"),
 	"@hono/node-server.createAdaptorServer() listen":  nodeListen("node"),
 	"socket.io.Server() listen":                       positional("node", 0, -1),
+	"socket.io() listen":                              positional("node", 0, -1),
+	"socket.io() attach":                              positional("node", 0, -1),
+	"socket.io.Server() attach":                       positional("node", 0, -1),
 	"socket.io.Server":                                positional("node", 0, -1),
 	"socket.io":                                       positional("node", 0, -1),
 	"@hapi/hapi.server":                               optioned("node options", 0, "host"),
@@ -435,7 +438,7 @@ func filled(e *value.Eval, f *code.File, site code.Site, s shape, v *value.Value
 		}
 		return nil
 	}
-	if (name == "Server" || v.Text == "socket.io") && s.server == "node" && (len(args) == 0 || !portLike(args[0])) {
+	if (name == "Server" || name == "attach" || v.Text == "socket.io") && s.server == "node" && (len(args) == 0 || !portLike(args[0])) {
 		return nil // attached to a server that listens by itself
 	}
 	if s.server == "node" && s.options == 0 && len(args) == 0 {
@@ -1196,6 +1199,11 @@ func daphne(final command.Final, l *fact.Listener) (list []*fact.Listener) {
 	for _, w := range final.Flags("-e", "--endpoint") {
 		c := *l
 		c.Via, c.Port, c.Host, c.PortAt, c.HostAt = "flag", nil, nil, w.At, w.At
+		if w.Value != nil && !w.Literal() { // the environment says
+			c.Bind = w.Value
+			list = append(list, &c)
+			continue
+		}
 		endpoint(&c, &value.Value{Kind: value.External, Text: "twisted.internet.endpoints.serverFromString()", Kids: []*value.Value{{Kind: value.Unknown, At: w.At}, w.Value}})
 		list = append(list, &c)
 	}
