@@ -1787,8 +1787,15 @@ func (r *loose) leaving() *Node {
 		n.Alias = r.cur().text
 		r.pos++
 	}
+	if n.Name == "yield" && r.lang == PHP && r.isN("from") {
+		n.Alias = "from"
+		r.pos++
+	}
 	if r.cur().kind != tEOF && !r.isP(";") && !r.isP("}") && !(r.lines() && r.cur().nl) && !r.isN("if") && !r.isN("unless") {
 		n.Kids = []*Node{r.assigned(r.expr(0))}
+		if n.Name == "yield" && r.lang == PHP && r.eatP("=>") { // a key, and the value behind it
+			n.Kids = []*Node{r.expr(0), n.Kids[0]}
+		}
 		if r.lang == Ruby && r.isP(",") && n.Kind != Throw && n.Kids[0] != nil { // several values
 			list := &Node{Kind: Array, Off: n.Kids[0].Off, Kids: n.Kids}
 			for r.eatP(",") {

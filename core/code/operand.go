@@ -1303,7 +1303,23 @@ func (r *loose) postfix(n *Node) *Node {
 						continue
 					}
 				}
-				if r.lang == PHP && next.kind == tPunct && next.text == "{" || next.kind == tString || next.kind == tNumber {
+				if r.lang == PHP && next.kind == tPunct && next.text == "{" { // a property that an expression names
+					r.pos += 2
+					named := r.expr(0)
+					for r.cur().kind != tEOF && !r.isP("}") {
+						r.pos++
+					}
+					r.eatP("}")
+					n = r.done(&Node{Kind: Member, Name: "${}", Off: n.Off, Kids: []*Node{n, named}})
+					switch r.src[t.off] {
+					case '?':
+						n.Flag |= OptionalOp
+					case ':':
+						n.Flag |= Static
+					}
+					continue
+				}
+				if next.kind == tString || next.kind == tNumber {
 					r.pos++
 					continue
 				}

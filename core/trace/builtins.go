@@ -600,7 +600,29 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 			o.proto = p
 			return o, true, nil
 		}
+		if of, ok := outsidePrototype(arg(0)); ok {
+			o := newObject()
+			o.outside = of
+			return o, true, nil
+		}
 		return nil, true, giveUp("an object with a prototype")
+	case "util.inherits", "inherits":
+		if to, ok := arg(0).(*function); ok && to.node != nil {
+			p := prototypeOf(to)
+			switch from := arg(1).(type) {
+			case *function:
+				if from.node != nil && p != nil {
+					p.proto = prototypeOf(from)
+					return undefined, true, nil
+				}
+			case *opaque:
+				if p != nil && from.path != "" {
+					p.outside = from
+					return undefined, true, nil
+				}
+			}
+		}
+		return nil, true, giveUp("what inherits from something")
 	case "Object.defineProperty", "Reflect.defineProperty", "Object.defineProperties":
 		o, ok := arg(0).(*object)
 		if fn, isFn := arg(0).(*function); isFn {
@@ -644,6 +666,10 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 	case "Object.setPrototypeOf", "Reflect.setPrototypeOf":
 		o, ok := arg(0).(*object)
 		p, isObject := arg(1).(*object)
+		if of, is := outsidePrototype(arg(1)); ok && is {
+			o.outside = of
+			return o, true, nil
+		}
 		if !ok || !isObject && arg(1) != nil {
 			return nil, true, giveUp("an object with a prototype")
 		}

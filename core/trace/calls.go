@@ -497,6 +497,11 @@ func (m *machine) newNode(n *code.Node, s *scope) (any, error) {
 		o.class = &class{name: f.name, methods: newObject(), statics: newObject(), scope: f.scope, node: f.node}
 		if f.props != nil && f.props.cells["prototype"] != nil {
 			o.proto = prototypeOf(f)
+			for p, n := o.proto, 0; p != nil && n < 16; p, n = p.proto, n+1 {
+				if p.outside != nil {
+					o.class.bases = []any{p.outside}
+				}
+			}
 		}
 		v, err := m.invoke(f, o, args, nil, at)
 		if r, ok := v.(*object); ok && err == nil {

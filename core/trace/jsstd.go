@@ -861,6 +861,15 @@ func prototypeOf(f *function) *object {
 	return p
 }
 
+// outsidePrototype is the class from outside whose prototype a value is.
+func outsidePrototype(v any) (*opaque, bool) {
+	o, ok := v.(*opaque)
+	if !ok || o.path == "" || !strings.HasSuffix(o.path, ".prototype") {
+		return nil, false
+	}
+	return &opaque{path: strings.TrimSuffix(o.path, ".prototype")}, true
+}
+
 // matchedTexts are what a regular expression found, as a list; nil for any other object.
 func matchedTexts(o *object) *list {
 	if o.class == nil || o.class.name != "match" || !o.class.builtin {

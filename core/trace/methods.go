@@ -372,7 +372,7 @@ func (m *machine) objectMethod(o *object, name string, args []any, keys map[stri
 		return m.jsList(l, name, args, s, at)
 	}
 	if o.class != nil && !o.class.builtin {
-		if m.method(o, name) != nil {
+		if m.method(o, name) != nil || o.inherits(name) {
 			return nil, false, nil
 		}
 		if o.mapping != nil && dictMethods[name] {

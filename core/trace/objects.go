@@ -672,7 +672,7 @@ func (m *machine) objectKey(o *object, name string, s *scope, n *code.Node) (any
 			d.dict, d.keys, d.cells = true, o.keys, o.cells
 			return d, nil
 		}
-		if base := outer(o.class); base != nil {
+		if base := outer(o.class); base != nil && !o.inherits(name) {
 			if f := m.method(o, "__getattr__"); f != nil && py && dictBases[base.path] && !dictMethods[name] && !strings.HasPrefix(name, "__") {
 				return m.call(f, o, []any{name}, nil, spot{s.module.file, n})
 			}
@@ -696,6 +696,16 @@ func (m *machine) objectKey(o *object, name string, s *scope, n *code.Node) (any
 		return v, err
 	}
 	return undefined, nil
+}
+
+// inherits reports whether an object has something from what it was made on (JavaScript).
+func (o *object) inherits(name string) bool {
+	for p, n := o.proto, 0; p != nil && n < 32; p, n = p.proto, n+1 {
+		if p.cells[name] != nil {
+			return true
+		}
+	}
+	return false
 }
 
 // filledFromOutside reports whether the objects of a class get their fields from

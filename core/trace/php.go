@@ -556,7 +556,7 @@ func (m *machine) phStatement(n *code.Node, s *scope) (done bool, err error) {
 			}
 			return true, nil
 		case n.Name == "yield":
-			return true, giveUp("what a generator gives")
+			return true, m.phYield(n, s)
 		case n.Kid(0) != nil: // break 2
 			return true, giveUp("several loops that are left")
 		}
@@ -1008,6 +1008,17 @@ func (m *machine) phTake(to *code.Node, v any, s *scope) error {
 func (m *machine) phProperty(n *code.Node, s *scope) (string, error) {
 	if n.Name == "" || n.Name[0] != '$' {
 		return n.Name, nil
+	}
+	if k := n.Kid(1); k != nil && n.Name == "${}" {
+		v, err := m.eval(k, s)
+		if err != nil {
+			return "", err
+		}
+		switch v.(type) {
+		case string, integer:
+			return phShow(v), nil
+		}
+		return "", giveUp("a property that is named while the program runs")
 	}
 	c := phVar(s, n.Name)
 	if c == nil {
@@ -1494,6 +1505,16 @@ func (m *machine) phInvokeKeys(f *function, this any, args []any, keys map[strin
 	if f.node.Flag&code.Arrow != 0 {
 		return m.eval(body, s)
 	}
+	if phGives(body) { // all that it gives, at once
+		made := phArray()
+		m.phGiven = append(m.phGiven, made)
+		err := m.block(body.Kids, s)
+		m.phGiven = m.phGiven[:len(m.phGiven)-1]
+		if l, ok := err.(*leave); ok && l.kind == "return" {
+			err = nil
+		}
+		return made, err
+	}
 	err := m.block(body.Kids, s)
 	if l, ok := err.(*leave); ok && l.kind == "return" {
 		if l.v == any(undefined) {
@@ -1502,6 +1523,73 @@ func (m *machine) phInvokeKeys(f *function, this any, args []any, keys map[strin
 		return m.phReturned(f, l.v)
 	}
 	return nil, err
+}
+
+// phGives reports whether a function is a generator (PHP manual, "Generators").
+func phGives(body *code.Node) bool {
+	found := false
+	body.Walk(func(k *code.Node) bool {
+		found = found || k.Is(code.Jump) && k.Name == "yield"
+		return !found && !k.Is(code.Func) && !k.Is(code.Class)
+	})
+	return found
+}
+
+// phYield hands on what a generator gives.
+func (m *machine) phYield(n *code.Node, s *scope) error {
+	if len(m.phGiven) == 0 {
+		return giveUp("what a generator gives")
+	}
+	to := m.phGiven[len(m.phGiven)-1]
+	next := func() string {
+		n := 0
+		for _, k := range to.keys {
+			if i, ok := atoi(k); ok && i >= n {
+				n = i + 1
+			}
+		}
+		return strconv.Itoa(n)
+	}
+	put := func(k string, v any) { // a generator may give one key twice
+		if to.cells[k] != nil {
+			k = next()
+		}
+		to.set(k, v)
+	}
+	var v any
+	var err error
+	if n.Kid(0) != nil {
+		if v, err = m.eval(n.Kid(0), s); err != nil {
+			return err
+		}
+	}
+	if len(to.keys) > maxItems {
+		return giveUp("a generator without an end")
+	}
+	switch {
+	case n.Alias == "from":
+		from, ok := isArray(v)
+		if !ok {
+			return giveUp("what a generator gives")
+		}
+		for _, k := range from.keys {
+			put(k, from.cells[k].v)
+		}
+	case n.Kid(1) != nil:
+		k, err := m.eval(n.Kid(1), s)
+		if err != nil {
+			return err
+		}
+		if _, ok := k.(string); !ok {
+			if _, ok := k.(integer); !ok {
+				return giveUp("a key that a generator gives")
+			}
+		}
+		put(phShow(k), v)
+	default:
+		to.set(next(), v)
+	}
+	return nil
 }
 
 // phTyped makes of a text what a parameter of a number takes, where types are not

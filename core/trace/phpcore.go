@@ -424,6 +424,14 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 		_, isArr := isArray(x)
 		_, isObj := x.(*object)
 		switch name {
+		case "is_scalar":
+			switch x.(type) {
+			case string, integer, float64, bool:
+				return true, true, nil
+			}
+			return false, true, nil
+		case "is_iterable":
+			return isArr, true, nil
 		case "is_null":
 			return x == nil, true, nil
 		case "is_string":

@@ -365,6 +365,7 @@ type machine struct {
 	calledBack    bool            // a function runs that is handed what is not known: the values may know it
 	doubt         string          // a variable that it asked for, and that is not known
 	yields        []*list         // what the generators that run have given
+	phGiven       []*object       // and those of PHP
 	label         string          // of the loop that comes next
 	waiting       bool
 	served        bool // it has waited for a server or for its own end

@@ -102,14 +102,15 @@ var undefined = undef{}
 
 // object has properties in the order in which they were set.
 type object struct {
-	keys  []string
-	cells map[string]*cell
-	class *class
-	dict  bool    // a dictionary, a Map
-	holds string  // the type of what a map of Go holds
-	made  *spot   // where it was made, for objects of classes
-	other any     // what it gives for keys that it does not have (Ruby)
-	proto *object // what it was made on with Object.create (JavaScript)
+	keys    []string
+	cells   map[string]*cell
+	class   *class
+	dict    bool    // a dictionary, a Map
+	holds   string  // the type of what a map of Go holds
+	made    *spot   // where it was made, for objects of classes
+	other   any     // what it gives for keys that it does not have (Ruby)
+	proto   *object // what it was made on with Object.create (JavaScript)
+	outside *opaque // the class from outside whose prototype it has (JavaScript)
 	// frozen says that its own properties stay as they are (JavaScript).
 	frozen bool
 	// command and option are those of commander that the program sees as this object.
