@@ -488,6 +488,8 @@ func (r *lineReader) test(s *syntax.Stmt) (test *value.Value, not bool) {
 			return empty(args[0]), !not
 		case len(args) == 2 && r.there(args[0].Lit(), args[1]):
 			return value.Yes(r.o.span(c.Pos(), c.End())), not
+		case len(args) == 2 && r.missing(args[0].Lit(), args[1]):
+			return value.Yes(r.o.span(c.Pos(), c.End())), !not
 		case len(args) == 2 && args[0].Lit() == "-z":
 			return empty(args[1]), not
 		case len(args) == 2 && args[0].Lit() == "-n":
@@ -528,6 +530,8 @@ func (r *lineReader) test(s *syntax.Stmt) (test *value.Value, not bool) {
 		case *syntax.UnaryTest:
 			if w, ok := x.X.(*syntax.Word); ok && r.there(x.Op.String(), w) {
 				return value.Yes(r.o.span(c.Pos(), c.End())), not
+			} else if ok && r.missing(x.Op.String(), w) {
+				return value.Yes(r.o.span(c.Pos(), c.End())), !not
 			} else if ok && x.Op == syntax.TsEmpStr {
 				return empty(w), not
 			} else if ok && x.Op == syntax.TsNempStr {

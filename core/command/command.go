@@ -192,13 +192,17 @@ type lineReader struct {
 	taken    int               // files that were taken in
 	with     *value.Environ    // the environment that it runs in; nil where none is given
 
-	unrolled      int    // turns of loops that were gone through
-	substitutions int    // how many $(…) were worked out
-	prints        bool   // what commands print is of interest
-	printing      int    // the branches around the substitution
-	lost          bool   // what is printed cannot be told
-	wants         bool   // it asks for files, and none is read
-	gone          string // a file that was taken in and cannot be read: what it sets is not known
+	redirs        []*syntax.Redirect // of the statement that is read
+	redirected    bool               // something is written into a file
+	loops         int                // whose turns are read one by one
+	leaves        string             // break or continue, of one of them
+	unrolled      int                // turns of loops that were gone through
+	substitutions int                // how many $(…) were worked out
+	prints        bool               // what commands print is of interest
+	printing      int                // the branches around the substitution
+	lost          bool               // what is printed cannot be told
+	wants         bool               // it asks for files, and none is read
+	gone          string             // a file that was taken in and cannot be read: what it sets is not known
 }
 
 func (r *lineReader) stmt(s *syntax.Stmt, guarded bool) {
@@ -206,7 +210,13 @@ func (r *lineReader) stmt(s *syntax.Stmt, guarded bool) {
 		return
 	}
 	before := len(r.list)
+	redirs := r.redirs
+	r.redirs = s.Redirs
+	for _, d := range s.Redirs {
+		r.redirected = r.redirected || d.Op == syntax.RdrOut || d.Op == syntax.AppOut
+	}
 	r.command(s.Cmd, guarded)
+	r.redirs = redirs
 	if s.Background {
 		for i := before; i < len(r.list); i++ {
 			r.list[i].Background = true
@@ -216,6 +226,9 @@ func (r *lineReader) stmt(s *syntax.Stmt, guarded bool) {
 
 func (r *lineReader) stmts(list []*syntax.Stmt, guarded bool) {
 	for _, s := range list {
+		if r.leaves != "" {
+			return
+		}
 		r.stmt(s, guarded)
 	}
 }
@@ -245,6 +258,12 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 				}
 			case name == "cd":
 				r.changes(c.Args[1:])
+			case name == "read":
+				text, ok := r.input(r.redirs)
+				line, _, _ := strings.Cut(text, "\n")
+				r.reads(c, line, ok)
+			case r.leave(name):
+				return
 			case (name == "." || name == "source") && len(c.Args) > 1:
 				if r.takes(c.Args[1], guarded) {
 					return
@@ -295,7 +314,7 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 		for _, w := range c.Args {
 			s.Handed = s.Handed || r.given && len(r.args) > 0 && whole(w)
 		}
-		s.Words = r.words(c.Args)
+		s.Words = r.stood(r.words(c.Args), r.redirs)
 		if r.prints && len(s.Words) > 0 {
 			r.print(s.Words[0].Text, s.Words[1:], s.At)
 		}
@@ -345,7 +364,7 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 	case *syntax.IfClause:
 		r.ifClause(c)
 	case *syntax.WhileClause:
-		if r.options(c, guarded) || r.turns(c, guarded) {
+		if r.options(c, guarded) || r.overLines(c, r.redirs, guarded) || r.turns(c, guarded) {
 			return
 		}
 		for _, s := range c.Cond {
@@ -363,6 +382,9 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 		}
 		r.choose(nil, false, func() { r.stmts(c.Do, true) }, nil)
 	case *syntax.ForClause:
+		if r.overWords(c, guarded) {
+			return
+		}
 		if i, ok := c.Loop.(*syntax.WordIter); ok && i.Name != nil {
 			r.set(i.Name.Value, value.NotKnown("one of several words", r.o.span(i.Pos(), i.End())))
 		}
@@ -373,7 +395,7 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 		s := Simple{At: r.o.span(c.Pos(), c.End()), Guarded: guarded}
 		for _, a := range c.Args {
 			if a.Name == nil {
-				if c.Variant.Value == "export" && a.Value != nil && !r.exportsFile(a.Value) {
+				if c.Variant.Value == "export" && a.Value != nil && !r.exportsNamed(a.Value, &s) && !r.exportsFile(a.Value) {
 					r.gone = c.Variant.Value // of a name that is made
 				}
 				continue

@@ -290,7 +290,7 @@ func TestBranchesOfAScript(t *testing.T) {
 		{"case $SKY in cl*) PORT=1 ;; *) PORT=2 ;; esac", "SKY=clear", "1"},
 		{"if ! [ \"$SKY\" ]; then PORT=1; else PORT=2; fi", "SKY=x", "2"},
 		{"if test -f settings; then PORT=1; fi", "PORT=5", "unknown"},
-		{"for p in 1 2; do PORT=$p; done", "PORT=5", "unknown"},
+		{"for p in 1 2; do PORT=$p; done", "PORT=5", "2"},
 		{"test -d x || PORT=1", "PORT=5", "unknown"},
 		{"if [ -z \"$PORT\" ]; then echo none; fi", "PORT=5", "5"},
 		{"PORT=1 && PORT=2", "", "2"},

@@ -129,7 +129,24 @@ func (c Context) shipped(name string) (string, bool) {
 func Follow(line Line, c Context) Final {
 	left := maxLines
 	c.left = &left
-	return follow(line, c, nil, nil, 0).optioned(c.With)
+	return follow(line, c, nil, nil, 0).optioned(c.With).inlined(c.With)
+}
+
+// inlined puts the text of a program that stands on the command line in its place, where the
+// environment makes it.
+func (f Final) inlined(with *value.Environ) Final {
+	if f.Known == nil || with == nil || Inlines[f.Known.Name] == "" {
+		return f
+	}
+	for i := 1; i < len(f.Args); i++ {
+		if w := f.Args[i]; !w.Literal() && w.Value != nil && strings.Contains(Inlines[f.Known.Name], " "+f.Args[i-1].Text+" ") {
+			if o := w.Value.Under(*with); o.Kind == value.Str {
+				f.Args = slices.Clone(f.Args)
+				f.Args[i].Value, f.Args[i].Text = value.Text(o.Text, w.At), o.Text
+			}
+		}
+	}
+	return f
 }
 
 // maxLines is how many command lines and scripts are followed from one: scripts that run

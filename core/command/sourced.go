@@ -80,6 +80,23 @@ func (r *lineReader) takes(w *syntax.Word, guarded bool) bool {
 	return true
 }
 
+// exportsNamed exports a variable whose name is made: export "$name=$text".
+func (r *lineReader) exportsNamed(w *syntax.Word, to *Simple) bool {
+	text, ok := r.known(r.word(w).Value)
+	name, v, has := strings.Cut(text, "=")
+	if !ok || !has || !syntax.ValidName(name) {
+		return ok && !has && syntax.ValidName(text)
+	}
+	if r.exported == nil {
+		r.exported = map[string]bool{}
+	}
+	at := r.o.span(w.Pos(), w.End())
+	r.exported[name] = true
+	r.set(name, value.Text(v, at))
+	to.Env = append(to.Env, Assign{Name: name, Value: r.passed(name), At: at})
+	return true
+}
+
 // exportsFile reads the variables of a dotenv file that is handed to export:
 // export $(grep -v '^#' .env | xargs); false for any other word.
 func (r *lineReader) exportsFile(w *syntax.Word) bool {

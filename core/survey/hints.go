@@ -140,6 +140,9 @@ func startedIn(t *source.Tree, f Folder, name string, starts func(line string) b
 			if flags := command.Inlines[runtime]; strings.Contains(flags, " "+w+" ") { // the program stands behind it
 				return strings.Replace(runtime, "bun", "node", 1)
 			}
+			if strings.HasPrefix(w, "<<") && command.Inlines[runtime] != "" { // in the lines below it
+				return strings.Replace(runtime, "bun", "node", 1)
+			}
 			if runtime == "ruby" && w == "-run" { // the server of files that Ruby comes with
 				return runtime
 			}
