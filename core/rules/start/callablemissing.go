@@ -27,6 +27,10 @@ var callableMissing = &rules.Rule{
 			if f == nil {
 				continue
 			}
+			if makes(s, f) {
+				p.Report(on, 0, rules.Finding{Where: t.At, Trail: s.Final.Steps, Message: fmt.Sprintf("%s in %s takes nothing, and %s calls it with each request as if it were the application; it makes the application", t.Callable, t.File, s.Final.Program), Remedy: fmt.Sprintf("'%s:%s()'", t.Module, t.Callable)})
+				continue
+			}
 			alone := onlyAsMain(f, t.Callable)
 			if !alone && defines(s, f, t.Callable) {
 				continue
@@ -49,6 +53,25 @@ var callableMissing = &rules.Rule{
 			p.Report(on, 0, rules.Finding{Where: at, Trail: s.Final.Steps, Message: msg, Remedy: remedy})
 		}
 	},
+}
+
+// calling are the servers that call the object as it stands (documentation of gunicorn 23,
+// "WSGI Application", and waitress 3, "waitress-serve", --call).
+var calling = map[string]bool{"gunicorn": true, "waitress-serve": true}
+
+// makes reports whether the object is a function of the module that takes nothing: a
+// factory, and no application.
+func makes(s *fact.Start, f *code.File) bool {
+	t := s.Target
+	list := f.Top.Names[t.Callable]
+	if s.Final.Known == nil || !calling[s.Final.Known.Name] || t.Factory || f.Lang != code.Python || len(list) != 1 || list[0].Kind != "func" || list[0].Func == nil || len(list[0].Guards) > 0 {
+		return false
+	}
+	if w, set, _ := s.Final.Flag("-k", "--worker-class"); set && !(w.Literal() && (w.Text == "sync" || w.Text == "gthread" || w.Text == "gevent")) { // workers for ASGI know factories
+		return false
+	}
+	fn := list[0].Func
+	return fn.Flag&code.Async == 0 && len(fn.Kids) == 2 && fn.Kids[0].Is(code.Params) && len(fn.Kids[0].Kids) == 0 // and nothing decorates it
 }
 
 // onlyAsMain reports whether all that makes a name in a file of Python stands under
