@@ -1812,6 +1812,200 @@ public class App {
   }
 }
 `, "env/undeclared"},
+	{"a runner starts the development server", `-- Procfile --
+web: python run.py
+-- run.py --
+import os
+import subprocess
+import sys
+sys.exit(subprocess.call(["flask", "--app", "web", "run", "--host", "0.0.0.0", "--port", os.environ.get("PORT", "5000")]))
+-- web.py --
+from flask import Flask
+app = Flask(__name__)
+-- requirements.txt --
+flask==3.1.0
+`, "start/dev-server"},
+	{"a runner starts the real server", `-- Procfile --
+web: python run.py
+-- run.py --
+import os
+os.execvp("gunicorn", ["gunicorn", "--bind", "0.0.0.0:" + os.environ.get("PORT", "8000"), "web:app"])
+-- web.py --
+from flask import Flask
+app = Flask(__name__)
+-- requirements.txt --
+flask==3.1.0
+gunicorn==23.0.0
+`, ""},
+	{"a runner listens on loopback only", `-- Procfile --
+web: node run.js
+-- package.json --
+{"name":"dome","engines":{"node":"24.x"}}
+-- run.js --
+const { spawn } = require('child_process');
+spawn('node', ['server.js', '--port', process.env.PORT || '3000'], { stdio: 'inherit' });
+-- server.js --
+const i = process.argv.indexOf('--port');
+require('http').createServer((q, s) => s.end()).listen(+process.argv[i + 1], '127.0.0.1');
+`, "port/loopback"},
+	{"a runner with a literal port", `-- Procfile --
+web: ruby run.rb
+-- Gemfile --
+source "https://rubygems.org"
+ruby "3.4.1"
+gem "puma", "6.4.2"
+gem "rack", "3.1.8"
+-- Gemfile.lock --
+GEM
+  remote: https://rubygems.org/
+  specs:
+    nio4r (2.7.3)
+    puma (6.4.2)
+      nio4r (~> 2.0)
+    rack (3.1.8)
+
+PLATFORMS
+  ruby
+
+DEPENDENCIES
+  puma (= 6.4.2)
+  rack (= 3.1.8)
+
+RUBY VERSION
+   ruby 3.4.1p0
+
+BUNDLED WITH
+   2.6.2
+-- run.rb --
+exec 'bundle', 'exec', 'puma', '-b', 'tcp://0.0.0.0:9292'
+-- config.ru --
+run ->(env) { [200, { 'content-type' => 'text/plain' }, ['ok']] }
+`, "port/literal"},
+	{"a build helper that starts nothing that listens", `-- Procfile --
+web: node server.js
+-- package.json --
+{"name":"dome","engines":{"node":"24.x"}}
+-- server.js --
+const { execSync } = require('child_process');
+const commit = process.env.COMMIT || execSync('node -p 1').toString().trim();
+require('http').createServer((q, s) => s.end(commit)).listen(process.env.PORT || 3000);
+-- .env.example --
+COMMIT=
+PORT=
+`, ""},
+	{"read by a launched program", `-- Procfile --
+web: python run.py
+-- run.py --
+import os
+os.execvp("uvicorn", ["uvicorn", "web:app", "--host", "0.0.0.0", "--port", os.environ.get("PORT", "8000")])
+-- web.py --
+import os
+TOKEN = os.environ.get("TELESCOPE_TOKEN", "")
+async def app(scope, receive, send):
+    assert scope["type"] == "http"
+    await send({"type": "http.response.start", "status": 200, "headers": []})
+    await send({"type": "http.response.body", "body": TOKEN[:0].encode()})
+-- requirements.txt --
+uvicorn==0.35.0
+-- .env.example --
+PORT=
+TELESCOPE_TOKEN=
+`, ""},
+	{"makefile with a loopback host", `-- Procfile --
+web: make serve
+-- Makefile --
+HOST ?= 127.0.0.1
+PORT ?= 8000
+serve:
+	gunicorn --bind $(HOST):$(PORT) web:app
+-- requirements.txt --
+gunicorn==23.0.0
+-- web.py --
+def app(environ, start_response):
+    start_response("200 OK", [])
+    return [b"ok"]
+`, "port/loopback"},
+	{"makefile with conditions", `-- Procfile --
+web: make serve
+-- Makefile --
+PORT ?= 8000
+ifdef DEBUG
+FLAGS = --reload
+endif
+serve:
+	gunicorn --bind 0.0.0.0:$(PORT) $(FLAGS) web:app
+-- requirements.txt --
+gunicorn==23.0.0
+-- web.py --
+def app(environ, start_response):
+    start_response("200 OK", [])
+    return [b"ok"]
+`, ""},
+	{"factory of waitress without call", `-- Procfile --
+web: waitress-serve --port=$PORT web:make
+-- requirements.txt --
+flask==3.1.0
+waitress==3.0.2
+-- web.py --
+from flask import Flask
+def make():
+    return Flask(__name__)
+`, "start/callable-missing"},
+	{"factory of waitress with call", `-- Procfile --
+web: waitress-serve --port=$PORT --call web:make
+-- requirements.txt --
+flask==3.1.0
+waitress==3.0.2
+-- web.py --
+from flask import Flask
+def make():
+    return Flask(__name__)
+`, ""},
+	{"decorated function is an application", `-- Procfile --
+web: gunicorn -b 0.0.0.0:$PORT web:app
+-- requirements.txt --
+gunicorn==23.0.0
+-- web.py --
+def page(fn):
+    def app(environ, start_response):
+        start_response("200 OK", [])
+        return [fn().encode()]
+    return app
+
+@page
+def app():
+    return "dome"
+`, ""},
+	{"function with several arguments", `-- Procfile --
+web: gunicorn -b 0.0.0.0:$PORT web:app
+-- requirements.txt --
+gunicorn==23.0.0
+-- web.py --
+def app(*args):
+    args[1]("200 OK", [])
+    return [b""]
+`, ""},
+	{"uvicorn finds the factory itself", `-- Procfile --
+web: uvicorn web:make --host 0.0.0.0 --port $PORT
+-- requirements.txt --
+uvicorn==0.35.0
+starlette==0.47.0
+-- web.py --
+from starlette.applications import Starlette
+def make():
+    return Starlette()
+`, ""},
+	{"replaced afterwards", `-- Procfile --
+web: gunicorn -b 0.0.0.0:$PORT web:app
+-- requirements.txt --
+flask==3.1.0
+gunicorn==23.0.0
+-- web.py --
+from flask import Flask
+def app():
+    return Flask(__name__)
+app = app()
+`, ""},
 }
 
 func TestLabelled(t *testing.T) {
