@@ -258,6 +258,8 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 				}
 			case name == "cd":
 				r.changes(c.Args[1:])
+			case name == "printf" && len(c.Args) > 3 && c.Args[1].Lit() == "-v":
+				r.printsTo(c)
 			case name == "read":
 				text, ok := r.input(r.redirs)
 				line, _, _ := strings.Cut(text, "\n")
@@ -601,6 +603,21 @@ func unescape(s string) string {
 func (r *lineReader) param(p *syntax.ParamExp, at place.Span) *value.Value {
 	at = r.o.span(p.Pos(), p.End())
 	name := p.Param.Value
+	if p.Excl { // the variable that another names (GNU Bash 5.3, "Shell Parameter Expansion")
+		of := r.vars[name]
+		if a := r.argument(name, at); of == nil && a != nil {
+			of = a
+		}
+		text, ok := r.known(of)
+		if !ok || !syntax.ValidName(text) {
+			return value.NotKnown("a variable that is named while the script runs", at)
+		}
+		q := *p
+		lit := *p.Param
+		lit.Value = text
+		q.Excl, q.Param = false, &lit
+		p, name = &q, text
+	}
 	var v *value.Value
 	if set, ok := r.vars[name]; ok {
 		v = set

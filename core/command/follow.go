@@ -729,6 +729,12 @@ func packageRun(name string, words []Word, c Context, env []Assign, steps []valu
 	if i := index(args, "--"); i >= 0 {
 		args = append(append([]Word(nil), args[:i]...), args[i+1:]...)
 	}
+	if n := len(line.Commands); n > 0 && len(args) > 0 && len(line.Commands[n-1].Words) == 0 { // variables alone: they are for what follows
+		if with, err := Parse(s.Text+" :", s.At); err == nil && len(with.Commands) == n && len(with.Commands[n-1].Words) == 1 {
+			with.Commands[n-1].Words = nil
+			line = with
+		}
+	}
 	if n := len(line.Commands); n > 0 && len(args) > 0 {
 		line.Commands[n-1].Words = append(append([]Word(nil), line.Commands[n-1].Words...), args...)
 	}

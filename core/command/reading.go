@@ -142,6 +142,40 @@ func (r *lineReader) reads(c *syntax.CallExpr, line string, known bool) {
 	}
 }
 
+// printsTo gives a variable what printf would print: printf -v NAME FORMAT ….
+func (r *lineReader) printsTo(c *syntax.CallExpr) {
+	name, ok := r.known(r.word(c.Args[2]).Value)
+	if !ok || !syntax.ValidName(name) {
+		r.gone = "printf"
+		return
+	}
+	at := r.o.span(c.Pos(), c.End())
+	format, ok := r.known(r.word(c.Args[3]).Value)
+	words := r.words(c.Args[4:])
+	var list []*value.Value
+	for i := 0; i < len(format) && ok; i++ {
+		switch {
+		case format[i] == '%' && i+1 < len(format) && format[i+1] == '%':
+			i++
+			list = append(list, value.Text("%", at))
+		case format[i] == '%' && i+1 < len(format) && (format[i+1] == 's' || format[i+1] == 'd'):
+			i++
+			if len(words) > 0 {
+				list, words = append(list, words[0].Value), words[1:]
+			}
+		case format[i] == '%' || format[i] == '\\':
+			ok = false
+		default:
+			list = append(list, value.Text(format[i:i+1], at))
+		}
+	}
+	if !ok || len(words) > 0 || len(list) == 0 {
+		r.set(name, value.NotKnown("what printf prints", at))
+		return
+	}
+	r.set(name, value.Concat(list...))
+}
+
 // overLines reads a loop over the lines of a file of the tree: while read … done < FILE;
 // false for any other loop.
 func (r *lineReader) overLines(c *syntax.WhileClause, redirs []*syntax.Redirect, guarded bool) bool {

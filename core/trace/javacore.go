@@ -1448,13 +1448,30 @@ func (m *machine) jvSpecial(b *object, name string, args []any, s *scope, at spo
 		text := show(t)
 		switch name {
 		case "matches", "find", "lookingAt":
-			loc := re.FindStringSubmatchIndex(text)
-			yes := loc != nil && (name == "find" || loc[0] == 0 && (name == "lookingAt" || loc[1] == len(text)))
-			if c := b.cells["found"]; c != nil && name == "find" {
-				return nil, true, giveUp("more than one place that fits")
+			from := 0
+			if c := b.cells["next"]; c != nil && name == "find" {
+				from = int(c.v.(integer))
 			}
-			b.set("found", yes)
+			var loc []int
+			for _, all := range re.FindAllStringSubmatchIndex(text, -1) { // those before count too: what a pattern sees in front
+				if all[0] >= from {
+					loc = all
+					break
+				}
+			}
+			yes := loc != nil && (name == "find" || loc[0] == 0 && (name == "lookingAt" || loc[1] == len(text)))
+			b.remove("groups")
+			if !yes && name == "find" {
+				b.set("next", integer(len(text)+1))
+			}
 			if yes {
+				next := loc[1]
+				if loc[0] == loc[1] {
+					next++
+				}
+				b.set("next", integer(next))
+				b.set("start", integer(loc[0]))
+				b.set("end", integer(loc[1]))
 				l := &list{}
 				for i := 0; i < len(loc); i += 2 {
 					if loc[i] < 0 {
@@ -1466,6 +1483,31 @@ func (m *machine) jvSpecial(b *object, name string, args []any, s *scope, at spo
 				b.set("groups", l)
 			}
 			return yes, true, nil
+		case "reset":
+			b.remove("groups")
+			b.remove("next")
+			return b, true, nil
+		case "groupCount":
+			return integer(re.NumSubexp()), true, nil
+		case "start", "end":
+			if c := b.cells[name]; c != nil && len(args) == 0 && b.cells["groups"] != nil {
+				return c.v, true, nil
+			}
+			return nil, true, giveUp("where a group begins")
+		case "replaceAll", "replaceFirst":
+			to, ok := arg(0).(string)
+			if !ok || strings.ContainsAny(to, "\\$") {
+				return nil, true, giveUp("what stands in for what fits")
+			}
+			n := 0
+			return re.ReplaceAllStringFunc(text, func(m string) string {
+				if n++; n > 1 && name == "replaceFirst" {
+					return m
+				}
+				return to
+			}), true, nil
+		case "hitEnd", "results", "appendReplacement", "appendTail", "region", "usePattern", "toMatchResult":
+			return nil, true, giveUp("what a text matches")
 		case "group":
 			g, ok := b.get("groups")
 			if !ok {

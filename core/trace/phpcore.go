@@ -182,6 +182,20 @@ func (m *machine) phSpecial(name string, n *code.Node, s *scope) (any, bool, err
 		if name == "func_get_args" {
 			break
 		}
+		if list := n.Args(); name == "extract" && len(list) == 1 { // PHP manual, "extract", EXTR_OVERWRITE
+			v, err := m.eval(list[0], s)
+			if err != nil {
+				return nil, true, err
+			}
+			if o, ok := isArray(v); ok {
+				for _, k := range o.keys {
+					if k != "this" && k != "" && (k[0] < '0' || k[0] > '9') {
+						phSet(s, "$"+k, o.cells[k].v)
+					}
+				}
+				return integer(len(o.keys)), true, nil
+			}
+		}
 		return nil, true, giveUp("variables that are named while the program runs")
 	}
 	_ = at
