@@ -429,6 +429,9 @@ func (r *loose) braces() *Node {
 // until reads the statements of a block that one of some words ends; the word
 // is left to be read.
 func (r *loose) until(words ...string) *Node {
+	do := r.noDo
+	r.noDo = false
+	defer func() { r.noDo = do }()
 	n := &Node{Kind: Block, Off: r.cur().off}
 	for r.cur().kind != tEOF {
 		if r.cur().kind == tName && !(r.at(1).kind == tPunct && r.at(1).text == ":" && r.at(1).off == r.cur().end) {

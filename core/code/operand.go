@@ -278,8 +278,8 @@ func (r *loose) prefix() *Node {
 				return f
 			}
 			r.pos++
-			saved := r.noIn
-			r.noIn = false
+			saved, do := r.noIn, r.noDo
+			r.noIn, r.noDo = false, false
 			var list []*Node
 			commas := false
 			for !r.isP(")") && r.cur().kind != tEOF {
@@ -297,7 +297,7 @@ func (r *loose) prefix() *Node {
 					r.pos++
 				}
 			}
-			r.noIn = saved
+			r.noIn, r.noDo = saved, do
 			r.eatP(")")
 			if len(list) == 1 && list[0] != nil {
 				// (int) x: a cast
@@ -806,6 +806,9 @@ func (r *loose) lambda() *Node {
 
 // block1 reads the block that a call is given in Ruby.
 func (r *loose) block1() *Node {
+	saved := r.noDo
+	r.noDo = false
+	defer func() { r.noDo = saved }()
 	n := &Node{Kind: Block, Off: r.cur().off}
 	if r.eatN("do") {
 		r.blockParams()
@@ -955,6 +958,8 @@ func (r *loose) bareCall(callee *Node) *Node {
 		return nil
 	}
 	c := &Node{Kind: Call, Off: callee.Off, Kids: []*Node{callee}}
+	saved := r.noDo
+	r.noDo = r.lang == Ruby // a do behind the arguments belongs to the call
 	for {
 		start := r.pos
 		r.argument(c)
@@ -963,6 +968,7 @@ func (r *loose) bareCall(callee *Node) *Node {
 		}
 		r.pos++
 	}
+	r.noDo = saved
 	r.done(c)
 	// Groovy goes on: id 'x' version 'y' is id('x').version('y').
 	for r.lang == Groovy && r.cur().kind == tName && !r.cur().nl && !r.isN("if") {
@@ -981,7 +987,7 @@ func (r *loose) bareCall(callee *Node) *Node {
 // withBlock adds the block that follows a call.
 func (r *loose) withBlock(c *Node) *Node {
 	switch {
-	case r.lang == Ruby && !r.cur().nl && (r.isN("do") && !r.noIn || r.isP("{")):
+	case r.lang == Ruby && !r.cur().nl && (r.isN("do") && !r.noIn && !r.noDo || r.isP("{")):
 		off := r.cur().off
 		b := r.block1()
 		c.Kids = append(c.Kids, &Node{Kind: Func, Off: off, End: r.end(), Kids: []*Node{r.params1, b}})
@@ -1002,9 +1008,9 @@ func (r *loose) withBlock(c *Node) *Node {
 
 // items reads the items of a list or a map up to a closing sign.
 func (r *loose) items(n *Node, closing string) {
-	saved := r.noIn
-	r.noIn = false
-	defer func() { r.noIn = saved }()
+	saved, do := r.noIn, r.noDo
+	r.noIn, r.noDo = false, false
+	defer func() { r.noIn, r.noDo = saved, do }()
 	pairs := false
 	for !r.isP(closing) && r.cur().kind != tEOF {
 		start := r.pos
@@ -1070,8 +1076,8 @@ func (r *loose) named1(t *tok) *Node {
 // arguments reads the arguments of a call in parentheses.
 func (r *loose) arguments(c *Node) {
 	r.eatP("(")
-	saved := r.noIn
-	r.noIn = false
+	saved, do := r.noIn, r.noDo
+	r.noIn, r.noDo = false, false
 	for !r.isP(")") && r.cur().kind != tEOF {
 		start := r.pos
 		r.argument(c)
@@ -1080,7 +1086,7 @@ func (r *loose) arguments(c *Node) {
 			r.pos++
 		}
 	}
-	r.noIn = saved
+	r.noIn, r.noDo = saved, do
 	r.eatP(")")
 }
 
@@ -1303,6 +1309,15 @@ func (r *loose) postfix(n *Node) *Node {
 						continue
 					}
 				}
+				if r.lang == Java && next.kind == tPunct && next.text == "<" { // the types of what it calls
+					if r.pos++; r.generics() && r.cur().kind == tName {
+						name := r.cur()
+						r.pos++
+						n = r.done(&Node{Kind: Member, Name: name.text, Off: n.Off, Kids: []*Node{n}})
+						continue
+					}
+					return n
+				}
 				if r.lang == PHP && next.kind == tPunct && next.text == "{" { // a property that an expression names
 					r.pos += 2
 					named := r.expr(0)
@@ -1416,7 +1431,7 @@ func (r *loose) infixCall(n *Node) *Node {
 		r.pos++
 		return r.done(chained(r.armsOf(n, false), true))
 	}
-	if r.isN("do") && !r.cur().nl && !r.noIn && r.words() && (n.Is(Name) || n.Is(Member) || n.Is(Call)) {
+	if r.isN("do") && !r.cur().nl && !r.noIn && !r.noDo && r.words() && (n.Is(Name) || n.Is(Member) || n.Is(Call)) {
 		if n.Is(Call) {
 			return r.withBlock(n)
 		}

@@ -13,6 +13,7 @@ type reader struct {
 	pos   int
 	depth int
 	bare  map[int32]bool // offsets of what was first read as something that it is not
+	noDo  bool           // a do belongs to a call further out (Ruby)
 	noIn  bool           // `in` ends an expression (heads of for loops)
 }
 

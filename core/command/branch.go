@@ -218,6 +218,9 @@ func (r *lineReader) array(a *syntax.Assign) {
 	if r.arrays == nil {
 		r.arrays = map[string][]Word{}
 	}
+	if r.table(a) {
+		return
+	}
 	list := []Word{}
 	if a.Append {
 		list = append(list, r.arrays[a.Name.Value]...)
@@ -243,6 +246,72 @@ func (r *lineReader) array(a *syntax.Assign) {
 	if r.arrays[a.Name.Value] = list; !known || len(list) > 64 {
 		r.arrays[a.Name.Value] = nil
 	}
+}
+
+// table notes a list of words by names, NAME=([a]=b [c]=d); false for any other list (GNU
+// Bash 5.3 manual, "Arrays").
+func (r *lineReader) table(a *syntax.Assign) bool {
+	if len(a.Array.Elems) == 0 || len(a.Array.Elems) > 64 {
+		return false
+	}
+	t := map[string]*value.Value{}
+	if a.Append {
+		maps.Copy(t, r.tables[a.Name.Value])
+	}
+	known := len(r.within) == 0
+	for _, e := range a.Array.Elems {
+		w, ok := e.Index.(*syntax.Word)
+		if !ok || e.Value == nil {
+			return false
+		}
+		k, ok := r.known(r.word(w).Value)
+		known = known && ok
+		t[k] = r.word(e.Value).Value
+	}
+	if r.tables == nil {
+		r.tables = map[string]map[string]*value.Value{}
+	}
+	if r.tables[a.Name.Value] = t; !known {
+		r.tables[a.Name.Value] = nil
+	}
+	delete(r.arrays, a.Name.Value)
+	return true
+}
+
+// setsElement notes NAME[KEY]=WORD.
+func (r *lineReader) setsElement(a *syntax.Assign) {
+	name := a.Name.Value
+	w, ok := a.Index.(*syntax.Word)
+	k, sure := "", false
+	if ok {
+		k, sure = r.known(r.word(w).Value)
+	}
+	v := value.Text("", r.o.at)
+	if a.Value != nil {
+		v = r.word(a.Value).Value
+	}
+	if list, n := r.arrays[name], 0; list != nil {
+		var err error
+		if n, err = strconv.Atoi(k); sure && err == nil && n >= 0 && n < len(list) && len(r.within) == 0 {
+			list = slices.Clone(list)
+			list[n] = Word{Value: v, Text: opening(v), At: v.At}
+			r.arrays[name] = list
+			return
+		}
+		r.arrays[name] = nil
+		return
+	}
+	if r.tables == nil {
+		r.tables = map[string]map[string]*value.Value{}
+	}
+	t := maps.Clone(r.tables[name])
+	if t == nil {
+		t = map[string]*value.Value{}
+	}
+	if t[k] = v; !sure || len(r.within) > 0 {
+		t = nil
+	}
+	r.tables[name] = t
 }
 
 // elements are the words that "${NAME[@]}" stands for; ok is false for any other

@@ -51,6 +51,7 @@ type Simple struct {
 	Tests      []Test
 	Handed     bool // the arguments of the script are among its words
 	Inner      bool // a subshell runs it, whose end ends nothing else
+	Spare      bool // it runs only where the one before it fails: A || B
 	At         place.Span
 }
 
@@ -182,15 +183,16 @@ type lineReader struct {
 	given    bool                    // the arguments of the script are known
 	other    bool                    // they were replaced by what is not known
 	args     []Word
-	rest     []Word            // the arguments behind the options that getopts read
-	arrays   map[string][]Word // lists of words (bash); nil for one that is not known
-	folders  map[string]string // variables that hold a folder of the tree, and which
-	rooted   map[string]bool   // variables whose text begins with such a folder
-	within   []int             // the branches that are being read
-	tests    []Test            // what decides about these
-	branches int               // how many there were
-	taken    int               // files that were taken in
-	with     *value.Environ    // the environment that it runs in; nil where none is given
+	rest     []Word                             // the arguments behind the options that getopts read
+	tables   map[string]map[string]*value.Value // lists of words by names (bash); nil for one that is not known
+	arrays   map[string][]Word                  // lists of words (bash); nil for one that is not known
+	folders  map[string]string                  // variables that hold a folder of the tree, and which
+	rooted   map[string]bool                    // variables whose text begins with such a folder
+	within   []int                              // the branches that are being read
+	tests    []Test                             // what decides about these
+	branches int                                // how many there were
+	taken    int                                // files that were taken in
+	with     *value.Environ                     // the environment that it runs in; nil where none is given
 
 	redirs        []*syntax.Redirect // of the statement that is read
 	redirected    bool               // something is written into a file
@@ -302,6 +304,10 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 				r.array(a)
 				continue
 			}
+			if a.Index != nil && len(c.Args) == 0 {
+				r.setsElement(a)
+				continue
+			}
 			v := value.Text("", r.o.at)
 			if a.Value != nil {
 				v = r.word(a.Value).Value
@@ -351,7 +357,11 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 			return
 		}
 		if c.Op == syntax.OrStmt {
+			from := len(r.list)
 			r.choose(nil, false, func() { r.stmt(c.Y, true) }, nil)
+			for i := from; i < len(r.list); i++ {
+				r.list[i].Spare = true
+			}
 			return
 		}
 		r.stmt(c.Y, guarded)
@@ -682,6 +692,16 @@ func has(env value.Environ, name string) bool {
 func (r *lineReader) element(p *syntax.ParamExp, at place.Span) *value.Value {
 	list := r.arrays[p.Param.Value]
 	w, ok := p.Index.(*syntax.Word)
+	if t := r.tables[p.Param.Value]; ok && t != nil {
+		k, ok := r.known(r.word(w).Value)
+		if !ok {
+			return nil
+		}
+		if v := t[k]; v != nil {
+			return v
+		}
+		return value.Text("", at)
+	}
 	if !ok || list == nil {
 		return nil
 	}

@@ -143,6 +143,12 @@ func (r *lineReader) substituted(stmts []*syntax.Stmt, at place.Span) *value.Val
 	if r.substitutions++; len(stmts) == 0 || r.substitutions > maxSubstituted {
 		return unknown
 	}
+	if len(stmts) == 1 && stmts[0].Cmd == nil && len(stmts[0].Redirs) == 1 && stmts[0].Redirs[0].Op == syntax.RdrIn { // $(< FILE)
+		if text, ok := r.input(stmts[0].Redirs); ok {
+			return value.Text(strings.TrimRight(text, "\n"), at)
+		}
+		return unknown
+	}
 	if len(stmts) == 1 {
 		if b, ok := stmts[0].Cmd.(*syntax.BinaryCmd); ok && b.Op == syntax.Pipe {
 			return r.filtered(b, at)

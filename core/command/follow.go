@@ -67,6 +67,7 @@ type Final struct {
 	Holds    *Hold  // what stays between the host and it; nil where it takes the first process's place
 	Direct   []Direct
 	Exec     bool // no shell expands its words
+	Else     bool // where it fails another program runs
 	Missing  *Missing
 	Reason   string // why it could not be followed further
 	Either   bool   // a condition that cannot be told decides between it and another program
@@ -178,6 +179,10 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 	outer := env
 	over := false // another program has taken the place of the shell
 	for _, s := range line.Commands {
+		if n := len(finals); s.Spare && n > 0 && finals[n-1].stays() && len(s.Words) > 0 && !builtin[s.Words[0].Text] { // only where that one fails
+			finals[n-1].Else = true
+			continue
+		}
 		s.Words = spreadUnder(s.Words, c.With)
 		yes, sure := s.runs(c.With)
 		if over || !yes {
@@ -920,7 +925,7 @@ func python(f Final) Final {
 
 // Inlines are the flags behind which a program stands itself (the manuals of python,
 // node, bun, ruby and php, read 2026-11).
-var Inlines = map[string]string{"python": " -c ", "node": " -e --eval ", "bun": " -e --eval ", "ruby": " -e ", "php": " -r "}
+var Inlines = map[string]string{"python": " -c ", "node": " -e --eval -p --print -pe ", "bun": " -e --eval ", "ruby": " -e ", "php": " -r "}
 
 // Inline is the program that stands on the command line itself, and what it is given.
 func (f Final) Inline() (text Word, args []Word, ok bool) {

@@ -46,6 +46,8 @@ type Listener struct {
 	// Ended says why the shell ends before the program starts, in the environment that
 	// was asked for; empty where it does not.
 	Ended string
+	// Caught says that the command runs another program where this one fails.
+	Caught bool
 	// Doubt is what could not be told of what surrounds it and decides where it listens;
 	// empty for nothing.
 	Doubt string
@@ -335,6 +337,9 @@ func elsewhere(at string) (certain bool, why string) {
 
 // kept is an outcome that the runtime may forbid.
 func (l *Listener) kept(out Outcome) Outcome {
+	if l.Caught && (l.Ended != "" || out.Outcome == "exits") {
+		return notKnown("what the command runs where this program fails")
+	}
 	if l.Ended != "" {
 		return exits(l.Ended)
 	}
@@ -388,7 +393,7 @@ const endsBefore = "the program ends itself before it listens"
 // the program where that can be done.
 func (l *Listener) Happens(env value.Environ) Outcome {
 	if l.Ended != "" {
-		return exits(l.Ended)
+		return l.kept(exits(l.Ended))
 	}
 	var open Outcome // what going through the program could not decide
 	if l.Follow != nil {

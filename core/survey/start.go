@@ -241,6 +241,7 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 		if st.Final.Ends != "" {
 			l.Ended = st.Final.Ends
 		}
+		l.Caught = st.Final.Else
 	}
 	s.settings(st, prog, files)
 	warns := map[place.Span]bool{}

@@ -124,6 +124,12 @@ func (m *machine) goStdFlag(f *opaque, args []goValue, at spot, s *goScope) (_ [
 			return nil, true, &goPanic{v: goValue{fault, tString}}
 		}
 		return []goValue{{&goFault{msg: fault}, tFault}}, true, nil
+	case "Name":
+		if f.recv != nil && key != "flag" {
+			if name, ok := first(f.recv.args).(string); ok {
+				return []goValue{{name, tString}}, true, nil
+			}
+		}
 	case "Args":
 		return []goValue{m.goFrom(&list{items: set.rest})}, true, nil
 	case "NArg":

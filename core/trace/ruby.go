@@ -56,6 +56,54 @@ type rubyState struct {
 	apps    map[*class]*object
 	classic *spot // where Sinatra is loaded so
 	pending map[string]bool
+	core    map[string]*class // classes of the language that the program has opened
+}
+
+// rbCore are the classes of the language that a program may open (Ruby 3.4, "Modules and
+// Classes").
+var rbCore = words("String Integer Float Numeric Symbol Array Hash NilClass TrueClass FalseClass Object Kernel Enumerable Comparable")
+
+// rbCoreOf is such a class; it is made where the program opens it for the first time.
+func (m *machine) rbCoreOf(name string, n *code.Node, s *scope) *class {
+	if m.rb().core == nil {
+		m.rb().core = map[string]*class{}
+	}
+	c := m.rb().core[name]
+	if c == nil {
+		c = &class{name: name, node: n, scope: s, statics: newObject(), methods: newObject()}
+		m.rb().core[name] = c
+	}
+	return c
+}
+
+// rbCoreLine are the classes of the language that a value is of.
+func rbCoreLine(v any) string {
+	switch x := v.(type) {
+	case string:
+		return "String Comparable Object Kernel"
+	case integer:
+		return "Integer Numeric Comparable Object Kernel"
+	case float64:
+		return "Float Numeric Comparable Object Kernel"
+	case symbol:
+		return "Symbol Comparable Object Kernel"
+	case *list:
+		return "Array Enumerable Object Kernel"
+	case nil:
+		return "NilClass Object Kernel"
+	case bool:
+		if x {
+			return "TrueClass Object Kernel"
+		}
+		return "FalseClass Object Kernel"
+	case *object:
+		if x.dict {
+			return "Hash Enumerable Object Kernel"
+		}
+	case *opaque:
+		return ""
+	}
+	return "Object Kernel"
 }
 
 func (m *machine) rb() *rubyState {
@@ -437,6 +485,9 @@ func (m *machine) rbDefine(n *code.Node, s *scope) (any, error) {
 func (m *machine) rbClass(n *code.Node, s *scope) error {
 	var c *class
 	around, nested := s.frame().this.(*class)
+	if rbCore[n.Name] && !nested && len(n.Kid(0).Kids) == 0 && n.Alias != code.Structure && m.rb().consts.cells[n.Name] == nil {
+		return m.rbInside(m.rbCoreOf(n.Name, n, s), n.Kid(1), s)
+	}
 	holder := m.rb().consts
 	if nested {
 		holder = around.statics
@@ -1060,6 +1111,15 @@ func (m *machine) rbFind(self any, name string) (*function, *class) {
 			}
 		}
 	}
+	if len(m.rb().core) > 0 {
+		for of := range strings.FieldsSeq(rbCoreLine(self)) {
+			if c := m.rb().core[of]; c != nil {
+				if f, home := rbMethod(c, name); f != nil {
+					return f, home
+				}
+			}
+		}
+	}
 	if v, ok := m.rb().methods.get(name); ok {
 		if _, isOpaque := self.(*opaque); !isOpaque {
 			return v.(*function), nil
@@ -1160,10 +1220,22 @@ func (m *machine) rbSend(self any, name string, args []any, kw *object, block an
 		}
 		return m.rbOutside(&opaque{path: o.path + "." + name, recv: o}, args, kw, block, at)
 	case nil:
+		if len(m.rb().core) > 0 && rbFunctions[name] {
+			break
+		}
 		return nil, raise("NoMethodError", "undefined method "+name+" for nil")
+	}
+	if len(m.rb().core) > 0 && rbFunctions[name] { // in a method that the program gives a class of the language
+		if v, done, err := m.rbKernel(self, name, args, kw, block, s, at); done || err != nil {
+			return v, err
+		}
 	}
 	return nil, giveUp("the method %s", name)
 }
+
+// rbFunctions are functions of Kernel that the methods of any object may call (Ruby 3.4,
+// Kernel).
+var rbFunctions = words("Integer Float String Array Hash format sprintf puts print p raise fail loop rand lambda proc require require_relative abort exit warn catch throw")
 
 // rbReadable reports whether a variable of an object can be read from outside.
 func (m *machine) rbReadable(o *object, name string) bool {

@@ -2855,6 +2855,20 @@ func (m *machine) rbKernel(self any, name string, args []any, kw *object, block 
 		return nil, true, &exit{}
 	case "at_exit", "trap", "set_trace":
 		return nil, true, nil
+	case "refine":
+		f, ok := block.(*function)
+		if !ok {
+			break
+		}
+		switch to := first(args).(type) {
+		case *class:
+			return nil, true, m.rbInside(to, f.node.Kid(1), f.scope)
+		case *opaque:
+			if rbCore[to.path] {
+				return nil, true, m.rbInside(m.rbCoreOf(to.path, f.node, f.scope), f.node.Kid(1), f.scope)
+			}
+		}
+		return nil, true, giveUp("what is refined")
 	case "exec", "system", "`", "spawn":
 		v, err := m.rbLaunches(name, args, kw, at)
 		return v, true, err
