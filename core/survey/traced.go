@@ -377,6 +377,22 @@ func listeners(e *value.Eval, c trace.Call) []*fact.Listener {
 			return list
 		}
 	}
+	if x.Server == "hypercorn" && x.Bind != nil { // as many as its settings name
+		for _, a := range c.Args {
+			if a == nil || a.Props == nil {
+				continue
+			}
+			if set := a.Props.Get("bind"); set != nil && set.Kind == value.List && len(set.Kids) > 1 {
+				var list []*fact.Listener
+				for _, k := range set.Kids {
+					one := *x
+					one.Bind = k
+					list = append(list, &one)
+				}
+				return list
+			}
+		}
+	}
 	return []*fact.Listener{x}
 }
 

@@ -560,7 +560,7 @@ func (m *machine) outsideCall(o *opaque, args []any, keys map[string]any, at spo
 	}
 	name := o.path[strings.LastIndexByte(o.path, '.')+1:]
 	if at.f.Lang == code.Go {
-		if goServes[o.path] || (name == "Serve" || name == "ServeTLS") && goMethodPath(o.path) { // of a server that was made
+		if goServes[o.path] || (name == "Serve" || name == "ServeTLS" || name == "Listener" && strings.HasPrefix(o.path, "github.com/gofiber/fiber")) && goMethodPath(o.path) { // of a server that was made
 			return nil, &exit{stays: true}
 		}
 	}

@@ -577,6 +577,13 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 				}
 			}
 		}
+	case "bottle.run", "bottle.Bottle().run":
+		name, ok := keys["server"].(string)
+		if ok && !bottleServers[name] && !strings.ContainsAny(name, ":.") {
+			if _, own := m.e.Loader.Resolve(at.f, name, ""); !own {
+				return nil, true, certainly("ModuleNotFoundError", "No module named '"+name+"'")
+			}
+		}
 	case "uvicorn.run":
 		if m.serving {
 			return nil, true, raise("RuntimeError", "asyncio.run() cannot be called from a running event loop")

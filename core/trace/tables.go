@@ -164,3 +164,7 @@ var jsMakes = map[string]map[string]bool{
 }
 
 var jsServers = words("http.Server https.Server tls.Server net.Server events events.EventEmitter")
+
+// bottleServers are the names by which Bottle knows servers; another is the name of a module
+// (Bottle 0.12, "Deployment", "Server Options").
+var bottleServers = words("cgi flup wsgiref waitress cherrypy cheroot paste fapws3 tornado gae twisted diesel meinheld gunicorn eventlet gevent geventSocketIO rocket bjoern aiohttp uvloop auto")
