@@ -30,6 +30,7 @@ func (r *lineReader) set(name string, v *value.Value) {
 	r.vars[name] = v
 	delete(r.folders, name)
 	delete(r.rooted, name)
+	delete(r.absent, name)
 	if r.exported["-a"] {
 		r.exported[name] = true
 	}
@@ -45,6 +46,38 @@ func (r *lineReader) passed(name string) *value.Value {
 	}
 	had := &value.Value{Kind: value.Op, Text: "isset", Kids: []*value.Value{value.Variable(name, value.ReadsUndef, v.At)}, At: v.At}
 	return &value.Value{Kind: value.Cond, Kids: []*value.Value{had, v, {Kind: value.Undef, At: v.At}}, At: v.At}
+}
+
+// chained are the commands of A && B && C, in their order; nil for any other command.
+func chained(b *syntax.BinaryCmd) []*syntax.Stmt {
+	if b.Op != syntax.AndStmt {
+		return nil
+	}
+	var list []*syntax.Stmt
+	if in, ok := b.X.Cmd.(*syntax.BinaryCmd); ok && !b.X.Negated && !b.X.Background && len(b.X.Redirs) == 0 {
+		if list = chained(in); list == nil {
+			return nil
+		}
+		return append(list, b.Y)
+	}
+	return []*syntax.Stmt{b.X, b.Y}
+}
+
+// inTurn reads commands of which each runs only where the one before it succeeds.
+func (r *lineReader) inTurn(list []*syntax.Stmt, guarded bool) {
+	for i, s := range list {
+		if i+1 == len(list) {
+			r.stmt(s, guarded)
+			return
+		}
+		if test, not := r.test(s); test != nil || tests(s) {
+			r.choose(test, not, func() { r.inTurn(list[i+1:], true) }, nil)
+			return
+		}
+		if r.stmt(s, guarded); r.leaves != "" {
+			return
+		}
+	}
 }
 
 // tests reports whether a command is a test of any kind.
@@ -472,11 +505,21 @@ func (r *lineReader) caseItems(word *value.Value, items []*syntax.CaseItem, abou
 		return
 	}
 	i := items[0]
+	body := func() {
+		for k := range items { // ;& goes on with the next, ;;& with the tests of the rest
+			if r.stmts(items[k].Stmts, true); items[k].Op == syntax.Resume {
+				r.caseItems(word, items[k+1:], about)
+			}
+			if items[k].Op != syntax.Fallthrough {
+				return
+			}
+		}
+	}
 	var test, holds *value.Value
 	for k, p := range i.Patterns {
 		pat := r.word(p)
 		if pat.Bare && pat.Text == "*" {
-			r.stmts(i.Stmts, true)
+			body()
 			return
 		}
 		var one *value.Value
@@ -498,7 +541,7 @@ func (r *lineReader) caseItems(word *value.Value, items []*syntax.CaseItem, abou
 		if holds != nil {
 			r.set(about, holds)
 		}
-		r.stmts(i.Stmts, true)
+		body()
 	}, func() { r.caseItems(word, items[1:], about) })
 }
 
@@ -516,6 +559,11 @@ func (r *lineReader) test(s *syntax.Stmt) (test *value.Value, not bool) {
 	}
 	at := r.o.span(s.Pos(), s.End())
 	switch c := s.Cmd.(type) {
+	case *syntax.ArithmCmd:
+		if n := r.reckons(c.X); n != nil {
+			return value.Yes(at), s.Negated != (*n == 0)
+		}
+		return nil, false
 	case *syntax.BinaryCmd: // [ X ] && [ Y ]
 		if c.Op != syntax.AndStmt && c.Op != syntax.OrStmt {
 			return nil, false
@@ -545,10 +593,22 @@ func (r *lineReader) test(s *syntax.Stmt) (test *value.Value, not bool) {
 			args = args[1:]
 		case name == "[" && args[len(args)-1].Lit() == "]":
 			args = args[1 : len(args)-1]
+		case name == "true" || name == ":" || name == "false":
+			return value.Yes(at), s.Negated != (name == "false")
 		default:
 			return nil, false
 		}
 		not = s.Negated
+		for _, op := range []string{"-o", "-a"} { // A -a B
+			for i := 1; i+1 < len(args); i++ {
+				if args[i].Lit() == op && len(args) > 4 {
+					half := func(list []*syntax.Word) *value.Value {
+						return r.condition(&syntax.Stmt{Position: s.Position, Cmd: &syntax.CallExpr{Args: append([]*syntax.Word{{Parts: []syntax.WordPart{&syntax.Lit{Value: "test"}}}}, list...)}})
+					}
+					return joined(half(args[:i]), half(args[i+1:]), op == "-a", at), not
+				}
+			}
+		}
 		if len(args) > 1 && args[0].Lit() == "!" {
 			args, not = args[1:], !not
 		}
@@ -601,6 +661,12 @@ func (r *lineReader) test(s *syntax.Stmt) (test *value.Value, not bool) {
 				return value.Yes(r.o.span(c.Pos(), c.End())), not
 			} else if ok && r.missing(x.Op.String(), w) {
 				return value.Yes(r.o.span(c.Pos(), c.End())), !not
+			} else if ok && x.Op == syntax.TsVarSet && syntax.ValidName(w.Lit()) {
+				if _, set := r.vars[w.Lit()]; set && !r.absent[w.Lit()] {
+					return value.Yes(at), not
+				} else if !set && r.gone == "" {
+					return value.IsSet(w.Lit(), at), not
+				}
 			} else if ok && x.Op == syntax.TsEmpStr {
 				return empty(w), not
 			} else if ok && x.Op == syntax.TsNempStr {

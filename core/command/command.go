@@ -188,6 +188,7 @@ type lineReader struct {
 	arrays   map[string][]Word                  // lists of words (bash); nil for one that is not known
 	folders  map[string]string                  // variables that hold a folder of the tree, and which
 	rooted   map[string]bool                    // variables whose text begins with such a folder
+	absent   map[string]bool                    // variables that were taken out
 	within   []int                              // the branches that are being read
 	tests    []Test                             // what decides about these
 	branches int                                // how many there were
@@ -197,7 +198,8 @@ type lineReader struct {
 	redirs        []*syntax.Redirect // of the statement that is read
 	redirected    bool               // something is written into a file
 	loops         int                // whose turns are read one by one
-	leaves        string             // break or continue, of one of them
+	leaves        string             // break or continue, of one of them; return, of a function
+	inFunc        int                // the branches around the call of the function that is read
 	unrolled      int                // turns of loops that were gone through
 	substitutions int                // how many $(…) were worked out
 	prints        bool               // what commands print is of interest
@@ -257,11 +259,23 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 						r.vars = map[string]*value.Value{}
 					}
 					r.vars[n.Name] = value.Text("", n.At)
+					if r.absent == nil {
+						r.absent = map[string]bool{}
+					}
+					r.absent[n.Name] = true
 				}
 			case name == "cd":
 				r.changes(c.Args[1:])
 			case name == "printf" && len(c.Args) > 3 && c.Args[1].Lit() == "-v":
 				r.printsTo(c)
+			case name == "eval":
+				r.evaluates(c.Args[1:], guarded)
+				return
+			case (name == "mapfile" || name == "readarray") && len(c.Args) > 0:
+				r.readsList(c)
+			case name == "return" && r.calls > 0 && len(r.within) == r.inFunc:
+				r.leaves = "return"
+				return
 			case name == "read":
 				text, ok := r.input(r.redirs)
 				line, _, _ := strings.Cut(text, "\n")
@@ -269,7 +283,7 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 			case r.leave(name):
 				return
 			case (name == "." || name == "source") && len(c.Args) > 1:
-				if r.takes(c.Args[1], guarded) {
+				if r.takes(c.Args[1], c.Args[2:], guarded) {
 					return
 				}
 				if file := r.word(c.Args[1]); !settings[path.Base(file.Text)] {
@@ -289,7 +303,13 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 					r.given, r.args = len(own) <= 64, own // a function has arguments of its own
 					defer func() { r.given, r.args = given, args }()
 					r.funcs[name] = nil // it does not call itself
+					in := r.inFunc
+					r.inFunc = len(r.within)
 					r.stmt(body, guarded)
+					if r.leaves == "return" {
+						r.leaves = ""
+					}
+					r.inFunc = in
 					r.funcs[name] = body
 				}
 				return
@@ -312,6 +332,13 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 			if a.Value != nil {
 				v = r.word(a.Value).Value
 			}
+			if a.Append && a.Array == nil {
+				old := r.vars[a.Name.Value]
+				if old == nil {
+					old = value.Variable(a.Name.Value, value.ReadsEmpty, r.o.at)
+				}
+				v = value.Concat(old, v)
+			}
 			s.Env = append(s.Env, Assign{Name: a.Name.Value, Value: v, At: r.o.span(a.Pos(), a.End())})
 			if len(c.Args) == 0 {
 				r.set(a.Name.Value, v)
@@ -331,6 +358,10 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 		}
 	case *syntax.BinaryCmd:
 		before := len(r.list)
+		if list := chained(c); len(list) > 2 { // A && B && C
+			r.inTurn(list, guarded)
+			return
+		}
 		if test, not := r.test(c.X); test != nil && (c.Op == syntax.AndStmt || c.Op == syntax.OrStmt) {
 			r.choose(test, not != (c.Op == syntax.OrStmt), func() { r.stmt(c.Y, true) }, nil)
 			return
@@ -345,13 +376,18 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 			r.choose(nil, false, func() { r.stmt(c.Y, true) }, nil)
 			return
 		}
-		r.stmt(c.X, guarded)
-		if c.Op == syntax.Pipe || c.Op == syntax.PipeAll {
+		piped := c.Op == syntax.Pipe || c.Op == syntax.PipeAll
+		if piped {
+			r.apart1(func() { r.stmt(c.X, guarded) })
+		} else {
+			r.stmt(c.X, guarded)
+		}
+		if piped {
 			for i := before; i < len(r.list); i++ {
 				r.list[i].Piped = true
 			}
 			last := len(r.list)
-			r.stmt(c.Y, guarded)
+			r.apart1(func() { r.stmt(c.Y, guarded) })
 			// The first program of a pipe is the one that matters here.
 			r.list = append(append([]Simple(nil), r.list[last:]...), r.list[:last]...)
 			return
@@ -365,9 +401,15 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 			return
 		}
 		r.stmt(c.Y, guarded)
+	case *syntax.ArithmCmd:
+		r.reckons(c.X)
+	case *syntax.LetClause:
+		for _, x := range c.Exprs {
+			r.reckons(x)
+		}
 	case *syntax.Subshell:
 		before := len(r.list)
-		r.stmts(c.Stmts, guarded)
+		r.apart1(func() { r.stmts(c.Stmts, guarded) })
 		for i := before; i < len(r.list); i++ {
 			r.list[i].Inner = true
 		}
@@ -394,7 +436,7 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 		}
 		r.choose(nil, false, func() { r.stmts(c.Do, true) }, nil)
 	case *syntax.ForClause:
-		if r.overWords(c, guarded) {
+		if l, ok := c.Loop.(*syntax.CStyleLoop); ok && r.counted(l, c.Do, guarded) || r.overWords(c, guarded) {
 			return
 		}
 		if i, ok := c.Loop.(*syntax.WordIter); ok && i.Name != nil {
@@ -405,7 +447,15 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 		r.caseItems(r.word(c.Word).Value, r.apart(c), variable(c.Word))
 	case *syntax.DeclClause:
 		s := Simple{At: r.o.span(c.Pos(), c.End()), Guarded: guarded}
+		flags := ""
 		for _, a := range c.Args {
+			if a.Name == nil && a.Value != nil && strings.HasPrefix(a.Value.Lit(), "-") && c.Variant.Value != "export" {
+				flags += a.Value.Lit()
+				if strings.Contains(flags, "n") { // a name for another
+					r.gone = c.Variant.Value
+				}
+				continue
+			}
 			if a.Name == nil {
 				if c.Variant.Value == "export" && a.Value != nil && !r.exportsNamed(a.Value, &s) && !r.exportsFile(a.Value) {
 					r.gone = c.Variant.Value // of a name that is made
@@ -424,7 +474,11 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 				r.exported[name] = true
 			}
 			if a.Value != nil {
-				r.set(name, r.word(a.Value).Value)
+				v := r.word(a.Value).Value
+				if t, ok := r.known(v); strings.Contains(flags, "i") && (!ok || strings.Trim(t, "0123456789") != "") { // it is worked out
+					v = value.NotKnown("a computed number", v.At)
+				}
+				r.set(name, v)
 				r.holds(name, a.Value)
 			}
 			if r.vars[name] != nil {
@@ -520,9 +574,33 @@ func (r *lineReader) words(args []*syntax.Word) (list []Word) {
 			list = append(list, more...)
 			continue
 		}
-		list = append(list, r.word(w).spread()...)
+		word := r.word(w)
+		if parts, ok := r.fields(word); ok {
+			list = append(list, parts...)
+			continue
+		}
+		list = append(list, word.spread()...)
 	}
 	return list
+}
+
+// fields are the words that one without quotes falls into where the script says at which
+// signs: IFS (POSIX.1-2024, "2.6.5 Field Splitting").
+func (r *lineReader) fields(w Word) (list []Word, ok bool) {
+	apart, set := r.vars["IFS"]
+	if !set || !w.Split || r.absent["IFS"] {
+		return nil, false
+	}
+	signs, known := r.known(apart)
+	text, sure := r.known(w.Value)
+	if !known || !sure {
+		w.Value = value.NotKnown("words that IFS takes apart", w.At)
+		return []Word{w}, true
+	}
+	for _, t := range strings.FieldsFunc(text, func(c rune) bool { return strings.ContainsRune(signs, c) }) {
+		list = append(list, Word{Value: value.Text(t, w.At), Text: t, At: w.At, Bare: true})
+	}
+	return list, true
 }
 
 func (r *lineReader) word(w *syntax.Word) Word {
@@ -555,7 +633,11 @@ func (r *lineReader) parts(parts []syntax.WordPart, at place.Span) (v *value.Val
 			list = append(list, value.Text(unescape(p.Value), at))
 		case *syntax.SglQuoted:
 			bare, single = false, true
-			list = append(list, value.Text(p.Value, at))
+			text := p.Value
+			if p.Dollar { // $'a\n'
+				text = strings.NewReplacer(`\\`, `\`, `\n`, "\n", `\t`, "\t", `\r`, "\r", `\'`, `'`, `\"`, `"`, `\e`, "\x1b").Replace(text)
+			}
+			list = append(list, value.Text(text, at))
 		case *syntax.DblQuoted:
 			bare = false
 			v, _, _ := r.parts(p.Parts, at)
@@ -567,11 +649,7 @@ func (r *lineReader) parts(parts []syntax.WordPart, at place.Span) (v *value.Val
 			}
 			list = append(list, r.param(p, at))
 		case *syntax.ArithmExp:
-			if v := r.arithmetic(p.X, at); v != nil {
-				list = append(list, value.Concat(value.Text("", at), v))
-			} else {
-				list = append(list, value.NotKnown("a computed number", at))
-			}
+			list = append(list, r.reckoned(p.X, at))
 		case *syntax.CmdSubst:
 			if f, ok := r.folderOf(p); ok {
 				list = append(list, value.Text(f, at))
@@ -667,6 +745,12 @@ func (r *lineReader) param(p *syntax.ParamExp, at place.Span) *value.Value {
 		}
 		return u
 	case syntax.DefaultUnset, syntax.AssignUnset:
+		if r.absent[name] {
+			if p.Exp.Op == syntax.AssignUnset {
+				r.set(name, def)
+			}
+			return def
+		}
 		u := value.Or(v, def, at)
 		u.Text = "unset"
 		if p.Exp.Op == syntax.AssignUnset {
@@ -714,6 +798,9 @@ func (r *lineReader) element(p *syntax.ParamExp, at place.Span) *value.Value {
 		}
 	}
 	n, err := strconv.Atoi(text)
+	if err == nil && n < 0 { // from the end
+		n += len(list)
+	}
 	if err != nil || n < 0 {
 		return nil
 	}
@@ -731,9 +818,15 @@ func (r *lineReader) arithmetic(x syntax.ArithmExpr, at place.Span) *value.Value
 		return r.arithmetic(x.X, at)
 	case *syntax.Word:
 		text := x.Lit()
-		if text == "" || strings.Trim(text, "0123456789") == "" {
+		if text == "" || strings.Trim(text, "0123456789") == "" && text[0] != '0' {
 			v, _, _ := r.parts(x.Parts, at)
 			return v
+		}
+		if !syntax.ValidName(text) {
+			if n, ok := number(text); ok {
+				return value.Text(strconv.Itoa(n), at)
+			}
+			return nil
 		}
 		if set, ok := r.vars[text]; ok {
 			return set

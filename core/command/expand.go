@@ -176,6 +176,9 @@ func (r *lineReader) filtered(b *syntax.BinaryCmd, at place.Span) *value.Value {
 		return unknown
 	}
 	in := r.substituted([]*syntax.Stmt{b.X}, at)
+	if in.Kind == value.Str && strings.Contains(in.Text, "\n") { // line by line
+		return unknown
+	}
 	var args []string
 	for _, w := range call.Args[1:] {
 		a := r.word(w)
@@ -244,6 +247,10 @@ func (r *lineReader) print(name string, words []Word, at place.Span) {
 			if t, ok := r.o.read(p); ok && len(t) <= maxLine {
 				out = value.Text(strings.TrimRight(t, "\n"), at)
 			}
+		}
+	case printing[name] && r.o.read != nil:
+		if t, ok := r.tool(name, words); ok {
+			out = value.Text(strings.TrimRight(t, "\n"), at)
 		}
 	case name == "return" || name == "exit":
 		r.lost = r.lost || len(r.within) > r.printing // what follows may not run

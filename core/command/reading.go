@@ -1,8 +1,10 @@
 package command
 
 import (
+	"maps"
 	"path"
 	"slices"
+	"strconv"
 	"strings"
 
 	"mvdan.cc/sh/v3/syntax"
@@ -27,6 +29,13 @@ func (r *lineReader) input(list []*syntax.Redirect) (text string, ok bool) {
 		var w *syntax.Word
 		switch d.Op {
 		case syntax.RdrIn:
+			if q, ok2 := d.Word.Parts[0].(*syntax.ProcSubst); ok2 && len(d.Word.Parts) == 1 && q.Op == syntax.CmdIn {
+				if text, ok = r.known(r.substituted(q.Stmts, r.o.span(d.Pos(), d.End()))); !ok {
+					return "", false
+				}
+				text += "\n"
+				continue
+			}
 			p, found := r.inTree(d.Word)
 			if !found {
 				return "", false
@@ -142,6 +151,182 @@ func (r *lineReader) reads(c *syntax.CallExpr, line string, known bool) {
 	}
 }
 
+// readsList gives an array the lines of what is read: mapfile -t NAME.
+func (r *lineReader) readsList(c *syntax.CallExpr) {
+	name, plain := "MAPFILE", false
+	for _, w := range c.Args[1:] {
+		switch l := w.Lit(); {
+		case l == "-t":
+			plain = true
+		case syntax.ValidName(l):
+			name = l
+		default:
+			plain = false
+		}
+	}
+	if r.arrays == nil {
+		r.arrays = map[string][]Word{}
+	}
+	text, ok := r.input(r.redirs)
+	lines := strings.Split(strings.TrimSuffix(text, "\n"), "\n")
+	if r.arrays[name] = nil; !ok || !plain || len(lines) > 64 || len(r.within) > 0 {
+		return
+	}
+	at := r.o.span(c.Pos(), c.End())
+	list := []Word{}
+	for _, l := range lines {
+		list = append(list, Word{Value: value.Text(l, at), Text: l, At: at})
+	}
+	r.arrays[name] = list
+}
+
+// evaluates reads the words of eval as a line of their own.
+func (r *lineReader) evaluates(args []*syntax.Word, guarded bool) {
+	var text []string
+	for _, w := range r.words(args) {
+		t, ok := r.known(w.Value)
+		if !ok {
+			r.gone = "eval"
+			return
+		}
+		text = append(text, t)
+	}
+	line := strings.Join(text, " ")
+	f, err := syntax.NewParser(syntax.Variant(syntax.LangBash)).Parse(strings.NewReader(line), "")
+	if r.taken++; err != nil || r.taken > maxTaken || len(line) > maxLine {
+		r.gone = "eval"
+		return
+	}
+	r.stmts(f.Stmts, guarded)
+}
+
+// printing are the programs of which it is known what they print, where they are given texts
+// and files of the tree (POSIX.1-2024, "basename", "dirname", "expr", "grep", "head", "sed",
+// "tail"; GNU coreutils 9.7, "seq").
+var printing = map[string]bool{"basename": true, "dirname": true, "expr": true, "grep": true, "head": true, "tail": true, "sed": true, "seq": true}
+
+// tool is what one of these prints; ok is false where that is not followed.
+func (r *lineReader) tool(name string, words []Word) (out string, ok bool) {
+	var args []string
+	for _, w := range words {
+		t, ok := r.known(w.Value)
+		if !ok {
+			return "", false
+		}
+		args = append(args, t)
+	}
+	lines := func(name string) ([]string, bool) {
+		p, ok := r.treePath(name)
+		if !ok {
+			return nil, false
+		}
+		text, ok := r.o.read(p)
+		return strings.Split(strings.TrimSuffix(text, "\n"), "\n"), ok && len(text) <= maxLine
+	}
+	switch name {
+	case "basename":
+		if len(args) == 0 || len(args) > 2 || args[0] == "" || args[0][0] == '-' {
+			return "", false
+		}
+		out = path.Base(args[0])
+		if len(args) == 2 && out != args[1] {
+			out = strings.TrimSuffix(out, args[1])
+		}
+		return out, true
+	case "dirname":
+		if len(args) != 1 || args[0] == "" || args[0][0] == '-' {
+			return "", false
+		}
+		return path.Dir(args[0]), true
+	case "expr":
+		if len(args) != 3 {
+			return "", false
+		}
+		a, err := strconv.Atoi(args[0])
+		b, err2 := strconv.Atoi(args[2])
+		op, is := map[string]syntax.BinAritOperator{"+": syntax.Add, "-": syntax.Sub, "*": syntax.Mul, "/": syntax.Quo, "%": syntax.Rem}[args[1]]
+		if err != nil || err2 != nil || !is {
+			return "", false
+		}
+		n, ok := calculated(op, a, b)
+		return strconv.Itoa(n), ok
+	case "seq":
+		if len(args) == 2 && args[0] == args[1] {
+			_, err := strconv.Atoi(args[0])
+			return args[0], err == nil
+		}
+		return "", false
+	case "head", "tail":
+		n := 10
+		if len(args) == 3 && args[0] == "-n" {
+			args = append([]string{"-n" + args[1]}, args[2])
+		}
+		if len(args) == 2 {
+			k, err := strconv.Atoi(strings.TrimPrefix(strings.TrimPrefix(args[0], "-"), "n"))
+			if err != nil || args[0][0] != '-' || k < 0 {
+				return "", false
+			}
+			n, args = k, args[1:]
+		}
+		if len(args) != 1 {
+			return "", false
+		}
+		list, ok := lines(args[0])
+		if name == "head" {
+			return strings.Join(list[:min(n, len(list))], "\n"), ok
+		}
+		return strings.Join(list[max(0, len(list)-n):], "\n"), ok
+	case "grep":
+		inverse := false
+		for len(args) > 2 && (args[0] == "-E" || args[0] == "-h" || args[0] == "-v" || args[0] == "-e" || args[0] == "--") {
+			inverse = inverse || args[0] == "-v"
+			args = args[1:]
+		}
+		if len(args) != 2 || strings.HasPrefix(args[0], "-") {
+			return "", false
+		}
+		pattern, front := strings.CutPrefix(args[0], "^")
+		if strings.ContainsAny(pattern, `.*[]\^$+?(){}|`) || pattern == "" {
+			return "", false
+		}
+		list, ok := lines(args[1])
+		var found []string
+		for _, l := range list {
+			if fits := front && strings.HasPrefix(l, pattern) || !front && strings.Contains(l, pattern); fits != inverse {
+				found = append(found, l)
+			}
+		}
+		return strings.Join(found, "\n"), ok
+	case "sed": // -n 's/^TEXT//p' FILE
+		if len(args) != 3 || args[0] != "-n" {
+			return "", false
+		}
+		text, ok := strings.CutPrefix(args[1], "s/^")
+		text, ok2 := strings.CutSuffix(text, "//p")
+		if !ok || !ok2 || strings.ContainsAny(text, `.*[]\^$+?(){}|/&`) || text == "" {
+			return "", false
+		}
+		list, ok := lines(args[2])
+		var found []string
+		for _, l := range list {
+			if rest, fits := strings.CutPrefix(l, text); fits {
+				found = append(found, rest)
+			}
+		}
+		return strings.Join(found, "\n"), ok
+	}
+	return "", false
+}
+
+// apart1 reads what a shell of its own runs: what that sets is not set here.
+func (r *lineReader) apart1(do func()) {
+	vars, folders, exported, dir, gone := r.vars, r.folders, r.exported, r.o.dir, r.gone
+	read := r.o.read
+	r.vars, r.folders, r.exported = maps.Clone(vars), maps.Clone(folders), maps.Clone(exported)
+	do()
+	r.vars, r.folders, r.exported, r.o.dir, r.gone, r.o.read = vars, folders, exported, dir, gone, read
+}
+
 // printsTo gives a variable what printf would print: printf -v NAME FORMAT ….
 func (r *lineReader) printsTo(c *syntax.CallExpr) {
 	name, ok := r.known(r.word(c.Args[2]).Value)
@@ -215,11 +400,17 @@ func (r *lineReader) overLines(c *syntax.WhileClause, redirs []*syntax.Redirect,
 // overWords reads a loop over words that are known: for f in a b; false for any other.
 func (r *lineReader) overWords(c *syntax.ForClause, guarded bool) bool {
 	i, ok := c.Loop.(*syntax.WordIter)
-	if !ok || i.Name == nil || len(r.within) > 0 || len(i.Items) == 0 || len(i.Items) > 16 {
+	if !ok || i.Name == nil || len(r.within) > 0 || len(i.Items) > 16 {
 		return false
 	}
+	words := r.words(i.Items)
+	if len(i.Items) == 0 {
+		if words = r.args; !r.given || i.InPos.IsValid() || len(words) > 16 {
+			return false
+		}
+	}
 	var list []string
-	for _, w := range r.words(i.Items) {
+	for _, w := range words {
 		text, ok := r.known(w.Value)
 		if !ok || strings.ContainsAny(text, "*?[") && w.Bare {
 			return false
@@ -244,8 +435,10 @@ func (r *lineReader) turn(do []*syntax.Stmt, guarded bool) (on bool) {
 	r.stmts(do, guarded)
 	r.loops--
 	left := r.leaves
-	r.leaves = ""
-	return left != "break"
+	if left != "return" {
+		r.leaves = ""
+	}
+	return left != "break" && left != "return"
 }
 
 // leave notes a break or a continue in a loop whose turns are read one by one.

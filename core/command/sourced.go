@@ -59,7 +59,7 @@ func (r *lineReader) there(op string, w *syntax.Word) bool {
 }
 
 // takes reads a file that the script takes in.
-func (r *lineReader) takes(w *syntax.Word, guarded bool) bool {
+func (r *lineReader) takes(w *syntax.Word, args []*syntax.Word, guarded bool) bool {
 	p, ok := r.inTree(w)
 	if !ok || r.taken >= maxTaken {
 		return false
@@ -75,6 +75,11 @@ func (r *lineReader) takes(w *syntax.Word, guarded bool) bool {
 	r.taken++
 	o := r.o
 	r.o.at, r.o.file = place.Whole(p), true
+	if own := r.words(args); len(args) > 0 {
+		given, had := r.given, r.args
+		r.given, r.args = len(own) <= 64, own
+		defer func() { r.given, r.args = given, had }()
+	}
 	r.stmts(f.Stmts, guarded)
 	r.o = o
 	return true
