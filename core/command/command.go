@@ -189,6 +189,7 @@ type lineReader struct {
 	folders  map[string]string                  // variables that hold a folder of the tree, and which
 	rooted   map[string]bool                    // variables whose text begins with such a folder
 	absent   map[string]bool                    // variables that were taken out
+	strict   bool                               // a variable that is not set ends the script
 	within   []int                              // the branches that are being read
 	tests    []Test                             // what decides about these
 	branches int                                // how many there were
@@ -715,6 +716,10 @@ func (r *lineReader) param(p *syntax.ParamExp, at place.Span) *value.Value {
 		return value.NotKnown("the arguments of a script", at)
 	} else if v = value.Variable(name, value.ReadsEmpty, at); r.gone != "" && (r.with == nil || !has(*r.with, name)) {
 		v = value.NotKnown("what "+r.gone+" sets", at)
+	} else if r.strict && p.Exp == nil && !provided[name] && p.Index == nil { // set -u
+		w := *v
+		w.Unset = value.Raises
+		v = &w
 	}
 	if p.Index != nil {
 		if w, ok := p.Index.(*syntax.Word); ok && p.Length && (w.Lit() == "@" || w.Lit() == "*") && r.arrays[name] != nil { // they are counted, not their letters
@@ -766,6 +771,12 @@ func (r *lineReader) param(p *syntax.ParamExp, at place.Span) *value.Value {
 	}
 	return value.NotKnown("a part of $"+name, at)
 }
+
+// provided are variables that a shell has, or that hosts set for every process (POSIX.1-2024,
+// "2.5.3 Shell Variables", "8.3 Other Environment Variables"; GNU Bash 5.3 manual, "Bash
+// Variables").
+var provided = map[string]bool{"HOME": true, "PATH": true, "PWD": true, "OLDPWD": true, "USER": true, "LOGNAME": true, "SHELL": true, "HOSTNAME": true, "HOSTTYPE": true, "OSTYPE": true, "MACHTYPE": true, "UID": true, "EUID": true, "PPID": true,
+	"IFS": true, "SHLVL": true, "LANG": true, "TERM": true, "RANDOM": true, "SECONDS": true, "LINENO": true, "BASH_SOURCE": true, "BASH_VERSION": true, "FUNCNAME": true, "BASH": true, "OPTARG": true, "OPTIND": true, "REPLY": true, "PS1": true, "PS4": true, "EPOCHSECONDS": true, "BASHPID": true, "PIPESTATUS": true, "BASH_REMATCH": true, "GROUPS": true, "TMPDIR": true}
 
 func has(env value.Environ, name string) bool {
 	_, ok := env.Set[name]

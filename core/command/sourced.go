@@ -322,6 +322,9 @@ func (r *lineReader) holds(name string, w *syntax.Word) {
 func (r *lineReader) exportsAll(args []*syntax.Word) {
 	for i, w := range args {
 		flag := w.Lit()
+		if len(flag) > 1 && (flag[0] == '-' || flag[0] == '+') && flag[1] != '-' && (strings.Contains(flag, "u") && flag[1] != 'o' || strings.HasSuffix(flag, "o") && i+1 < len(args) && args[i+1].Lit() == "nounset") && len(r.within) == 0 {
+			r.strict = flag[0] == '-'
+		}
 		long := (flag == "-o" || flag == "+o") && i+1 < len(args) && args[i+1].Lit() == "allexport"
 		switch {
 		case flag == "" || flag == "--" || flag[0] != '-' && flag[0] != '+':
