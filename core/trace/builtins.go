@@ -387,6 +387,11 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 			y, ok := b.(float64)
 			return ok && math.IsNaN(y), true, nil
 		}
+		if x, ok := toNumber(a); ok && x == 0 {
+			if y, ok := toNumber(b); ok && y == 0 && math.Signbit(x) != math.Signbit(y) {
+				return false, true, nil
+			}
+		}
 		if same, ok := equals(a, b, true); ok {
 			return same, true, nil
 		}

@@ -364,7 +364,9 @@ func (m *machine) invoke(f *function, this any, args []any, keys map[string]any,
 			if py {
 				in = f.scope
 			}
-			if v, err = m.eval(p.Kids[0], in); err != nil {
+			if kept, defined := f.falls[p.Kids[0]]; defined {
+				v = kept
+			} else if v, err = m.eval(p.Kids[0], in); err != nil {
 				return nil, err
 			}
 			ok = true

@@ -425,6 +425,20 @@ func (m *machine) function(n *code.Node, s *scope) *function {
 			f.home = s.fn.home
 		}
 	}
+	if s.python() { // Python 3.14 reference, "Function definitions"
+		for _, p := range paramsOf(n.Kid(0)) {
+			d := p.Kid(0)
+			if d == nil || d.Is(code.String) || d.Is(code.Number) || d.Is(code.Null) || d.Is(code.True) || d.Is(code.False) {
+				continue
+			}
+			if v, err := m.eval(d, s); err == nil {
+				if f.falls == nil {
+					f.falls = map[*code.Node]any{}
+				}
+				f.falls[d] = v
+			}
+		}
+	}
 	return f
 }
 

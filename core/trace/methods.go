@@ -457,7 +457,7 @@ func (m *machine) objectMethod(o *object, name string, args []any, keys map[stri
 			o.remove(k)
 			return ok, true, nil
 		case "entries", "keys", "values":
-			l := &list{}
+			l := &list{gen: true}
 			for _, k := range o.keys {
 				switch {
 				case name == "entries":
@@ -1093,7 +1093,7 @@ func (m *machine) jsList(b *list, name string, args []any, s *scope, at spot) (a
 		}
 		return undefined, true, nil
 	case "keys", "entries", "values":
-		l := &list{}
+		l := &list{gen: true}
 		for i, x := range b.items {
 			switch name {
 			case "keys":

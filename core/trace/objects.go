@@ -87,6 +87,12 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 		return undefined, nil
 	case *object:
 		return m.objectKey(b, name, s, n)
+	case mark:
+		if name == "description" {
+			_, text, _ := strings.Cut(b.id, " ")
+			return text, nil
+		}
+		return dontKnow("the property " + name + " of a symbol"), nil
 	case *proxied:
 		return m.proxyGet(b, name, s, n)
 	case *class:

@@ -216,3 +216,27 @@ func pyLess(x, y any) (n int, ok bool) {
 	q, _ := toNumber(y)
 	return compare(p, q), true
 }
+
+// pyPart is the part of a text that the second and the third argument of its methods name,
+// and where it begins (Python 3.14, "Text Sequence Type", str.find).
+func pyPart(text string, args []any) (from int, part string, ok bool) {
+	to := len(text)
+	for i, p := range []*int{&from, &to} {
+		if len(args) <= i+1 || args[i+1] == nil {
+			continue
+		}
+		n, whole := args[i+1].(integer)
+		if !whole {
+			return 0, "", false
+		}
+		k := int(n)
+		if k < 0 {
+			k += len(text)
+		}
+		*p = min(max(k, 0), len(text))
+	}
+	if to < from || strings.IndexFunc(text, func(r rune) bool { return r > 127 }) >= 0 && len(args) > 1 {
+		return from, "", to >= from
+	}
+	return from, text[from:to], true
+}

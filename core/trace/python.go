@@ -801,7 +801,11 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 	case "os.path.join":
 		p := ""
 		for i := range args {
-			p = path.Join(p, pathText(args[i]))
+			t := pathText(args[i])
+			if strings.HasPrefix(t, "/") {
+				p = ""
+			}
+			p = path.Join(p, t)
 		}
 		return p, true, nil
 	case "os.path.dirname":
@@ -1182,17 +1186,28 @@ func (m *machine) pyText(b, name string, args []any, keys map[string]any, s *sco
 		return b != "" && strings.Trim(strings.ToLower(b), "abcdefghijklmnopqrstuvwxyz") == "", true, nil
 	case "isspace":
 		return b != "" && strings.Trim(b, space) == "", true, nil
-	case "find", "rfind", "index":
-		i := strings.Index(b, arg(0))
-		if name == "rfind" {
-			i = strings.LastIndex(b, arg(0))
+	case "find", "rfind", "index", "rindex":
+		from, part, ok := pyPart(b, args)
+		if !ok {
+			return dontKnow("where a text is"), true, nil
 		}
-		if i < 0 && name == "index" {
+		i := strings.Index(part, arg(0))
+		if name[0] == 'r' {
+			i = strings.LastIndex(part, arg(0))
+		}
+		if i >= 0 {
+			i += from
+		}
+		if i < 0 && strings.HasSuffix(name, "index") {
 			return nil, true, raise("ValueError", "substring not found")
 		}
 		return integer(i), true, nil
 	case "count":
-		return integer(strings.Count(b, arg(0))), true, nil
+		_, part, ok := pyPart(b, args)
+		if !ok {
+			return dontKnow("how often a text is there"), true, nil
+		}
+		return integer(strings.Count(part, arg(0))), true, nil
 	case "join":
 		items, err := m.items(first(args), s)
 		if err != nil {

@@ -61,6 +61,23 @@ func (m *machine) statement(n *code.Node, s *scope) (broke bool, err error) {
 	return false, m.stepOver(err, n, s)
 }
 
+// chainedTo is the value that several targets are given in one statement; nil for any
+// other block.
+func chainedTo(n *code.Node) *code.Node {
+	var of *code.Node
+	for _, k := range n.Kids {
+		a := k.Kid(0)
+		if !k.Is(code.ExprStmt) || !a.Is(code.Assign) || a.Name != "=" || len(a.Kids) != 2 || of != nil && a.Kids[1] != of {
+			return nil
+		}
+		of = a.Kids[1]
+	}
+	if len(n.Kids) < 2 {
+		return nil
+	}
+	return of
+}
+
 // stepOver goes on behind a statement that could not be followed, where it changes nothing
 // but variables: these are not known from then on.
 func (m *machine) stepOver(unknown error, n *code.Node, s *scope) error {
@@ -126,6 +143,16 @@ func (m *machine) statement1(n *code.Node, s *scope) (broke bool, err error) {
 			return false, giveUp("what follows from the type of something")
 		case code.Waits:
 			return false, &exit{stays: true}
+		}
+		if of := chainedTo(n); of != nil && s.python() { // x = y = value: it is worked out once
+			v, err := m.eval(of, s)
+			for _, k := range n.Kids {
+				if err != nil {
+					return false, err
+				}
+				err = m.assign(k.Kids[0].Kids[0], v, s, "")
+			}
+			return false, err
 		}
 		in := s
 		if src := s.module.file.Src; s.braced() && int(n.Off) < len(src) && src[n.Off] == '{' {
@@ -646,6 +673,16 @@ func (m *machine) decide(v any, s *scope, n *code.Node) (bool, error) {
 	return false, undecided("a condition that is not known")
 }
 
+// holdsFunction reports whether code makes functions, which keep the variables around them.
+func holdsFunction(n *code.Node) bool {
+	found := false
+	n.Walk(func(k *code.Node) bool {
+		found = found || k.Is(code.Func) || k.Is(code.Class)
+		return !found
+	})
+	return found
+}
+
 func (m *machine) loop(n *code.Node, s *scope) (broke bool, err error) {
 	label := m.label
 	m.label = ""
@@ -689,6 +726,7 @@ func (m *machine) loop(n *code.Node, s *scope) (broke bool, err error) {
 		if _, err := m.expression(n.Kids[0], in); err != nil {
 			return false, err
 		}
+		kept := s.braced() && holdsFunction(body) // each turn has variables of its own (ECMAScript 2026, 14.7.4.4)
 		for {
 			yes, open, err := test(n.Kids[1], in)
 			if open != nil {
@@ -699,6 +737,14 @@ func (m *machine) loop(n *code.Node, s *scope) (broke bool, err error) {
 			}
 			if done, err := turn(in); done {
 				return broke, err
+			}
+			if kept {
+				next := s.inner()
+				for name, c := range in.vars {
+					w := *c
+					next.vars[name] = &w
+				}
+				in = next
 			}
 			if _, err := m.expression(n.Kids[2], in); err != nil {
 				return false, err

@@ -38,10 +38,11 @@ type (
 		classOf bool // it gets its class (classmethod)
 		moved   bool // a block that is run for another object (Ruby)
 		home    *class
-		cli     *command       // it is a command of the command line
-		marks   []*opaque      // what it is decorated with from outside (Python)
-		awaits  bool           // a generator that stands for an async function
-		memo    map[string]any // what it gave, for a function that keeps that (Python)
+		cli     *command           // it is a command of the command line
+		marks   []*opaque          // what it is decorated with from outside (Python)
+		awaits  bool               // a generator that stands for an async function
+		memo    map[string]any     // what it gave, for a function that keeps that (Python)
+		falls   map[*code.Node]any // what its parameters fall back to, worked out where it was defined (Python)
 	}
 	class struct {
 		name    string
