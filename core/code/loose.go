@@ -225,7 +225,11 @@ func (r *loose) plain() *Node {
 		return nil
 	case "try", "begin", "ensure", "finally", "rescue", "catch":
 		if !(r.lang == Ruby && (t.text == "catch" || t.text == "try")) {
-			return r.try()
+			s := r.try()
+			if s != nil && r.lang == Ruby { // begin … end while
+				return r.tail(s)
+			}
+			return s
 		}
 	case "switch", "when", "match", "case", "cond", "receive":
 		if !(next.kind == tPunct && (next.text == "," || next.text == "=>" || next.text == "->")) {

@@ -858,6 +858,13 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 		case "ceil":
 			return math.Ceil(x), true, nil
 		case "round":
+			if has(1) && y != 0 {
+				p := math.Pow(10, y)
+				if math.Abs(y) > 12 || math.Abs(x*p) > 1<<52 {
+					return dontKnow("a rounded number"), true, nil
+				}
+				return math.Round(x*p) / p, true, nil
+			}
 			return math.Round(x), true, nil
 		case "intdiv":
 			if y == 0 {
@@ -1253,6 +1260,14 @@ func (m *machine) phArrays(name string, args []any, refs []*cell, array func(int
 	case "array_keys":
 		var l []any
 		for _, k := range o.keys {
+			if len(args) > 1 { // those of what is searched for
+				same, ok := phEqual(o.cells[k].v, arg(1), arg(2) == true)
+				if !ok {
+					return dontKnow("some keys of an array"), true, nil
+				} else if !same {
+					continue
+				}
+			}
 			l = append(l, phKeyOf(k))
 		}
 		return phList(l), true, nil

@@ -39,6 +39,44 @@ func rbShow(v any) string {
 	return show(v)
 }
 
+// rbInspect is a value as inspect writes it (Ruby 3.1 to 3.3); ok is false for what is not
+// plain data.
+func rbInspect(v any, depth int) (string, bool) {
+	if depth > 8 {
+		return "", false
+	}
+	switch x := v.(type) {
+	case nil:
+		return "nil", true
+	case bool, integer, float64:
+		return rbShow(x), true
+	case symbol:
+		if t := string(x); t != "" && strings.IndexFunc(t, func(r rune) bool {
+			return r != '_' && (r < 'a' || r > 'z') && (r < 'A' || r > 'Z') && (r < '0' || r > '9')
+		}) < 0 && (t[0] < '0' || t[0] > '9') {
+			return ":" + t, true
+		}
+	case string:
+		if strings.IndexFunc(x, func(r rune) bool { return r < ' ' || r > '~' || r == '#' }) < 0 {
+			return `"` + strings.NewReplacer(`\`, `\\`, `"`, `\"`).Replace(x) + `"`, true
+		}
+	case *list:
+		if x.set {
+			return "", false
+		}
+		parts := make([]string, len(x.items))
+		for i, y := range x.items {
+			t, ok := rbInspect(y, depth+1)
+			if !ok {
+				return "", false
+			}
+			parts[i] = t
+		}
+		return "[" + strings.Join(parts, ", ") + "]", true
+	}
+	return "", false
+}
+
 // rbText is what to_s of a value gives, which a class may say itself.
 func (m *machine) rbText(v any, at spot) (string, error) {
 	switch x := v.(type) {
@@ -1025,6 +1063,9 @@ func (m *machine) rbObject(self any, name string, args []any, kw *object, block 
 	case "object_id", "hash":
 		return dontKnow("the number of an object"), true, nil
 	case "to_json", "inspect", "to_yaml":
+		if t, ok := rbInspect(self, 0); ok && name == "inspect" {
+			return t, true, nil
+		}
 		return dontKnow("a text of data"), true, nil
 	case "instance_variables", "methods", "singleton_class":
 		return dontKnow(name), true, nil
@@ -2293,6 +2334,9 @@ func (m *machine) rbList(b *list, name string, args []any, kw *object, block any
 	case "to_set":
 		return b, true, nil
 	case "to_s", "inspect":
+		if t, ok := rbInspect(b, 0); ok {
+			return t, true, nil
+		}
 		return dontKnow("a list as text"), true, nil
 	case "next", "peek":
 		if len(b.items) == 0 {
