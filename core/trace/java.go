@@ -452,6 +452,11 @@ func (m *machine) jvConstruct(c *class, o *object, args []any, at spot) error {
 			list := []*code.Node{k}
 			if k.Is(code.Block) && k.Name == "," {
 				list = k.Kids
+			} else if k.Is(code.Block) && !jvStaticBlock(k, in.module.file) { // what every object begins with
+				if err := m.block(k.Kids, in.inner()); err != nil {
+					return err
+				}
+				continue
 			}
 			for _, b := range list {
 				if !b.Is(code.Bind) || b.Flag&code.Static != 0 || c.enum && b.Kid(1).Is(code.New) && b.Kids[1].Alias != "" {

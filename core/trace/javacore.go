@@ -10,6 +10,7 @@ import (
 	"strings"
 	"unicode"
 
+	"ubique/core/code"
 	"ubique/core/source"
 )
 
@@ -110,6 +111,39 @@ func (m *machine) jvFile1(p any, missing string) (any, error) {
 	return v, nil
 }
 
+// order puts the items of a TreeSet in their order (Java SE 21, TreeSet).
+func (l *list) order() {
+	if !l.sorted {
+		return
+	}
+	texts, numbers := true, true
+	for _, x := range l.items {
+		_, t := x.(string)
+		_, n := x.(integer)
+		texts, numbers = texts && t, numbers && n
+	}
+	switch {
+	case texts:
+		slices.SortFunc(l.items, func(a, b any) int { return strings.Compare(a.(string), b.(string)) })
+	case numbers:
+		slices.SortFunc(l.items, func(a, b any) int { return int(a.(integer) - b.(integer)) })
+	}
+}
+
+// spotArgs are the arguments of a call as they are written.
+func spotArgs(at spot) []*code.Node {
+	if at.n == nil || !at.n.Is(code.Call) {
+		return nil
+	}
+	return at.n.Args()
+}
+
+// jvBoxed reports whether the first argument of a call is an object that holds a number, and
+// no number: list.remove(Integer.valueOf(2)).
+func jvBoxed(args []*code.Node) bool {
+	return len(args) == 1 && args[0].Is(code.Call) && strings.HasSuffix(args[0].Kid(0).Dotted(), ".valueOf")
+}
+
 // jvResource is what a resource on the class path holds; null where it is not
 // found.
 func (m *machine) jvResource(name string, s *scope) any {
@@ -193,7 +227,8 @@ func (m *machine) jvNewOf(c *opaque, args []any, s *scope, at spot) (any, bool, 
 	case "ProcessBuilder":
 		return m.jvProcessBuilder(args), true, nil
 	case "ArrayList", "LinkedList", "ArrayDeque", "Vector", "CopyOnWriteArrayList", "HashSet", "LinkedHashSet", "TreeSet", "Stack", "PriorityQueue", "ConcurrentLinkedQueue":
-		l := &list{set: strings.HasSuffix(name, "Set")}
+		l := &list{set: strings.HasSuffix(name, "Set"), sorted: name == "TreeSet" && len(args) < 2}
+		defer l.order()
 		if x, ok := first(args).(*list); ok {
 			if l.set && len(x.items) > 1 && unclear(x.items, 0) != nil {
 				return dontKnow("a set of what is not known"), true, nil
@@ -400,7 +435,7 @@ func jvParse(v any, base int) (any, error) {
 	}
 	i, err := strconv.ParseInt(t, base, 64)
 	if err != nil || i > math.MaxInt32 || i < math.MinInt32 {
-		return nil, raise("NumberFormatException", "For input string: "+t)
+		return nil, raise("NumberFormatException", "For input string: "+strconv.Quote(t))
 	}
 	return integer(i), nil
 }
@@ -1810,7 +1845,7 @@ func (m *machine) jvList(b *list, name string, args []any, s *scope, at spot) (a
 		return integer(len(b.items)), true, nil
 	case "isEmpty":
 		return len(b.items) == 0, true, nil
-	case "add", "addLast", "offer", "addFirst", "push", "offerLast":
+	case "add", "addLast", "offer", "addFirst", "push", "offerLast", "offerFirst":
 		if len(b.items) > maxItems {
 			return nil, true, spent("a list that is too long")
 		}
@@ -1826,11 +1861,12 @@ func (m *machine) jvList(b *list, name string, args []any, s *scope, at spot) (a
 		if b.set && index(x) >= 0 {
 			return false, true, nil
 		}
-		if name == "addFirst" || name == "push" {
+		if name == "addFirst" || name == "push" || name == "offerFirst" {
 			b.items = append([]any{x}, b.items...)
 		} else {
 			b.items = append(b.items, x)
 		}
+		b.order()
 		return true, true, nil
 	case "addAll":
 		items, err := m.jvItems(arg(len(args) - 1))
@@ -1842,6 +1878,7 @@ func (m *machine) jvList(b *list, name string, args []any, s *scope, at spot) (a
 				b.items = append(b.items, x)
 			}
 		}
+		b.order()
 		return len(items) > 0, true, nil
 	case "get", "elementAt", "charAt":
 		i, ok := arg(0).(integer)
@@ -1855,9 +1892,12 @@ func (m *machine) jvList(b *list, name string, args []any, s *scope, at spot) (a
 	case "getFirst", "getLast", "first", "element", "peekFirst", "peek", "poll", "pop", "remove", "removeFirst", "pollFirst", "peekLast", "removeLast", "pollLast":
 		if name == "remove" && len(args) == 1 {
 			i, isInt := arg(0).(integer)
+			boxed := jvBoxed(spotArgs(at))
 			at := index(arg(0))
-			if isInt && !b.set {
+			if isInt && !b.set && !boxed {
 				at = int(i)
+			} else if isInt {
+				isInt = false
 			}
 			if at < 0 || at >= len(b.items) {
 				return false, true, nil

@@ -847,9 +847,47 @@ func (m *machine) expression(n *code.Node, s *scope) (any, error) {
 	return m.eval(n, s)
 }
 
+// tried runs what stands in a try; the resources of one of Java are closed behind it (Java SE
+// 21, 14.20.3).
+func (m *machine) tried(n *code.Node, s *scope) error {
+	src := s.module.file.Src
+	if !s.java() || !n.Is(code.Block) || int(n.Off) >= len(src) || src[n.Off] != '(' || len(n.Kids) < 2 {
+		_, err := m.statement(n, s)
+		return err
+	}
+	in := s.inner()
+	var held []*cell
+	var err error
+	for i, k := range n.Kids {
+		if err = func() error { _, err := m.statement(k, in); return err }(); err != nil {
+			break
+		}
+		if i+1 < len(n.Kids) && k.Is(code.Bind) && k.Kid(0).Is(code.Name) {
+			if c := in.vars[k.Kid(0).Name]; c != nil {
+				held = append(held, c)
+			}
+		}
+	}
+	if _, stopped := err.(*stop); stopped {
+		return err
+	} else if x, ok := err.(*exit); ok {
+		return x
+	}
+	for _, c := range slices.Backward(held) {
+		o, ok := c.v.(*object)
+		if !ok || o.class == nil || o.class.builtin || len(jvMethods(o.class, "close", false)) == 0 {
+			continue
+		}
+		if _, bad := m.jvSend(o, "close", nil, in, spot{s.module.file, n}); bad != nil && err == nil {
+			err = bad
+		}
+	}
+	return err
+}
+
 func (m *machine) try(n *code.Node, s *scope) error {
 	m.trying++
-	_, err := m.statement(n.Kid(0), s)
+	err := m.tried(n.Kid(0), s)
 	m.trying--
 	t, failed := err.(*thrown)
 	handled := false

@@ -18,10 +18,11 @@ type (
 	// integer is a whole number of Python; a float64 there has a fraction.
 	integer int64
 	list    struct {
-		items []any
-		tuple bool
-		set   bool
-		gen   bool // what a generator gives, all of it at once
+		items  []any
+		tuple  bool
+		set    bool
+		sorted bool // it keeps its items in order (Java)
+		gen    bool // what a generator gives, all of it at once
 	}
 	// function is code of the tree, or something that is done here.
 	function struct {
