@@ -419,6 +419,9 @@ func (m *machine) invoke(f *function, this any, args []any, keys map[string]any,
 		m.yields = append(m.yields, l)
 		_, err := run()
 		m.yields = m.yields[:len(m.yields)-1]
+		if x, ok := err.(*exit); ok && x.stays && py && len(l.items) > 0 { // behind what it gives first: that is come to later
+			err, m.staysLater = nil, true
+		}
 		return l, err
 	}
 	if py && f.node.Flag&code.Async != 0 {

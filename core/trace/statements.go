@@ -1093,6 +1093,9 @@ func (m *machine) with(n *code.Node, s *scope) error {
 			err = nil
 		}
 	}
+	if m.staysLater && err == nil {
+		return &exit{stays: true}
+	}
 	return err
 }
 

@@ -314,6 +314,7 @@ type machine struct {
 	modules    map[string]*module
 	packages   map[string]*opaque
 	nested     int              // how many processes it is in
+	staysLater bool             // a context manager waits where it is left (Python)
 	spawned    bool             // one that goes on runs beside it (Ruby)
 	launched   int              // how many commands it has started
 	started    map[*opaque]bool // commands of Go that were started, and whether they go on
