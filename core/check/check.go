@@ -483,8 +483,9 @@ func (c *conductor) component(comp *fact.Component, r survey.Runtime) {
 	c.keepLocked(found)
 	for _, st := range comp.Starts { // let go of the code
 		st.Program, st.Config, st.Settings, st.Secrets, st.Imports, st.More, st.Beside = nil, nil, nil, nil, nil, nil, nil
+		st.Stopped, st.Asks, st.Copes, st.Needs = nil, nil, nil, nil
 		for _, l := range st.Listeners {
-			l.Host, l.Port, l.Bind, l.Guards = nil, nil, nil, nil
+			l.Host, l.Port, l.Bind, l.Guards, l.Follow, l.Asked = nil, nil, nil, nil, nil, nil
 		}
 	}
 	if comp.Dir != "" {
