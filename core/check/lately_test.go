@@ -76,39 +76,6 @@ if __name__ == "__main__":
 gunicorn
 `, ` => any 7818
 PORT=6618 => any 6618`},
-	{"fiber listener with config", `-- Procfile --
-web: ./srv
--- go.mod --
-module example.org/a
-
-go 1.26
-
-require github.com/gofiber/fiber/v2 v2.52.5
--- main.go --
-package main
-
-import (
-	"log"
-	"net"
-	"os"
-
-	"github.com/gofiber/fiber/v2"
-)
-
-func main() {
-	port, ok := os.LookupEnv("PORT")
-	if !ok {
-		port = "7825"
-	}
-	ln, err := net.Listen("tcp4", ":"+port)
-	if err != nil {
-		log.Fatal(err)
-	}
-	app := fiber.New()
-	log.Fatal(app.Listener(ln))
-}
-`, ` => any 7825
-PORT=6625 => any 6625`},
 	{"a variable that is missing under nounset", `-- Procfile --
 web: ./start.sh
 -- start.sh --
@@ -973,59 +940,6 @@ func main() {
 `, ` => any 8016
 LISTEN_ADDR=127.0.0.1:6814 => loopback 6814
 LISTEN_ADDR=6814 => exits`},
-	{"go gin with config from yaml", `-- Procfile --
-web: ./srv
--- go.mod --
-module example.org/a
-
-go 1.26
-
-require (
-	github.com/gin-gonic/gin v1.10.0
-	gopkg.in/yaml.v3 v3.0.1
-)
--- config.yml --
-server:
-  host: 127.0.0.1
-  port: 8017
--- main.go --
-package main
-
-import (
-	"fmt"
-	"log"
-	"os"
-
-	"github.com/gin-gonic/gin"
-	"gopkg.in/yaml.v3"
-)
-
-type config struct {
-	Server struct {
-		Host string ` + "`" + `yaml:"host"` + "`" + `
-		Port string ` + "`" + `yaml:"port"` + "`" + `
-	} ` + "`" + `yaml:"server"` + "`" + `
-}
-
-func main() {
-	raw, err := os.ReadFile("config.yml")
-	if err != nil {
-		log.Fatal(err)
-	}
-	var c config
-	if err := yaml.Unmarshal(raw, &c); err != nil {
-		log.Fatal(err)
-	}
-	if p := os.Getenv("GIN_PORT"); p != "" {
-		c.Server.Port = p
-	}
-	gin.SetMode(gin.ReleaseMode)
-	r := gin.New()
-	r.GET("/", func(c *gin.Context) { c.Status(204) })
-	log.Fatal(r.Run(fmt.Sprintf("%s:%s", c.Server.Host, c.Server.Port)))
-}
-`, ` => loopback 8017
-GIN_PORT=6815 => loopback 6815`},
 	{"java with a config interface and system properties", `-- Procfile --
 web: java -Dgate.host=0.0.0.0 -cp out gate.Gate
 -- src/gate/Gate.java --
