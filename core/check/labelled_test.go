@@ -2006,6 +2006,54 @@ def app():
     return Flask(__name__)
 app = app()
 `, ""},
+	{"a helper on loopback beside the public server", `-- Procfile --
+web: node server.js
+-- package.json --
+{"name":"dome","engines":{"node":"24.x"}}
+-- helper.py --
+import http.server
+http.server.HTTPServer(("127.0.0.1", 9000), http.server.SimpleHTTPRequestHandler).serve_forever()
+-- server.js --
+const { spawn } = require('child_process');
+spawn('python3', ['helper.py'], { stdio: 'inherit' });
+require('http').createServer((q, s) => s.end()).listen(process.env.PORT || 3000, '0.0.0.0');
+`, ""},
+	{"an asgi worker in the settings of gunicorn knows factories", `-- Procfile --
+web: gunicorn web:make
+-- gunicorn.conf.py --
+import os
+bind = "0.0.0.0:" + os.environ.get("PORT", "8000")
+worker_class = "uvicorn.workers.UvicornWorker"
+-- web.py --
+from starlette.applications import Starlette
+def make():
+    return Starlette()
+-- requirements.txt --
+gunicorn==23.0.0
+uvicorn==0.35.0
+starlette==0.47.0
+`, ""},
+	{"a script of checks that ends by itself is run before", `-- Procfile --
+web: python run.py
+-- run.py --
+import subprocess
+import sys
+if subprocess.run([sys.executable, "-m", "compileall", "-q", "."]).returncode:
+    sys.exit("does not compile")
+subprocess.check_call([sys.executable, "prepare.py"])
+from web import app
+from waitress import serve
+import os
+serve(app, host="0.0.0.0", port=int(os.environ.get("PORT", 8000)))
+-- prepare.py --
+print("prepared")
+-- web.py --
+def app(environ, start_response):
+    start_response("200 OK", [])
+    return [b"ok"]
+-- requirements.txt --
+waitress==3.0.2
+`, ""},
 }
 
 func TestLabelled(t *testing.T) {

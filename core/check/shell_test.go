@@ -47,6 +47,7 @@ var shellStatements = []struct{ script, files, args, want string }{
 	{`export P=7057`, "", "", "=> loopback 7057"},
 	{`P=1; env P=7058 true; P=$((P + 7057))`, "", "", "=> loopback 7058"},
 	{`IFS=, read -r A B <<< "1,7059"; P=$B`, "", "", "=> loopback 7059"},
+	{`IFS=,; set -- $(echo 1,7060); P=$2; unset IFS`, "", "", "=> loopback 7060"},
 	{`A=(1 2 3); P=$((7060 + ${#A[@]}))`, "", "", "=> loopback 7063"},
 	{`A=(x); A+=(7064); P=${A[1]}`, "", "", "=> loopback 7064"},
 	{`A=(5 6 7); S=0; for x in "${A[@]}"; do S=$((S + x)); done; P=$((7000 + S))`, "", "", "=> loopback 7018"},
@@ -239,6 +240,13 @@ END`, "", "", "=> loopback 7291"},
 	{`WORKERS=$(( $(nproc) * 2 + 1 )); P=7330`, "", "", "=> loopback 7330"},
 	{`MEM=$(free -m | awk '/Mem/{print $2}'); P=7331`, "", "", "=> loopback 7331"},
 	{`P=$(node -p 7332); P=7333`, "", "", "=> loopback 7333"},
+	{`n=0; ((n++)) && ((n+=10)) || true; P=$((7000 + n))`, "", "", "=> loopback 7001"},
+	{`n=0; (( n += 1 )) && (( n += 1 )) && (( n += 1 )) && P=$((7000 + n))`, "", "", "=> loopback 7003"},
+	{`n=5; for ((i = 0; i < n; i++)); do [ "$i" = 3 ] && break; done; P=$((7000 + i))`, "", "", "=> loopback 7003"},
+	{`a=(1 2); (a=(3)); P=$((7000 + ${#a[@]}))`, "", "", "=> loopback 7002"},
+	{`n=0; until ((n++ >= 3)); do :; done; P=$((7000 + n))`, "", "", "=> loopback 7004"},
+	{`x=1; (unset x); P=${x-5}; P=$((7000 + P))`, "", "", "=> loopback 7001"},
+	{`set -- 1; (set -- 2 3); P=$((7000 + $#))`, "", "", "=> loopback 7001"},
 }
 
 func TestShellStatements(t *testing.T) {

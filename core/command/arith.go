@@ -244,7 +244,13 @@ func (r *lineReader) reckons(x syntax.ArithmExpr) *int {
 	if n, ok := r.compute(x, 0); ok {
 		return &n
 	}
-	syntax.Walk(x, func(n syntax.Node) bool {
+	r.loses(x)
+	return nil
+}
+
+// targets are the variables that expressions in code set.
+func targets(in syntax.Node) (list []string) {
+	syntax.Walk(in, func(n syntax.Node) bool {
 		var w *syntax.Word
 		switch n := n.(type) {
 		case *syntax.BinaryArithm:
@@ -257,11 +263,27 @@ func (r *lineReader) reckons(x syntax.ArithmExpr) *int {
 			}
 		}
 		if w != nil && syntax.ValidName(w.Lit()) {
-			r.set(w.Lit(), value.NotKnown("a computed number", r.o.at))
+			list = append(list, w.Lit())
 		}
 		return true
 	})
-	return nil
+	return list
+}
+
+// sets reports whether a command sets a variable by arithmetic: as a test it must not be
+// looked at twice.
+func sets(c syntax.Command) bool { return len(targets(c)) > 0 }
+
+// loses notes that what expressions set is not known.
+func (r *lineReader) loses(list ...syntax.ArithmExpr) {
+	for _, x := range list {
+		if x == nil {
+			continue
+		}
+		for _, name := range targets(x) {
+			r.set(name, value.NotKnown("a computed number", r.o.at))
+		}
+	}
 }
 
 // reckoned is a computed number as a value.
@@ -278,21 +300,24 @@ func (r *lineReader) reckoned(x syntax.ArithmExpr, at place.Span) *value.Value {
 // counted reads a loop that counts: for ((i = 0; i < n; i++)); false for one whose turns are
 // not known.
 func (r *lineReader) counted(c *syntax.CStyleLoop, do []*syntax.Stmt, guarded bool) bool {
-	if len(r.within) > 0 || r.reckons(c.Init) == nil {
-		return false
-	}
+	init := c.Init
 	for range maxTurnsOfLoop {
+		if len(r.within) > 0 || init != nil && r.reckons(init) == nil {
+			break
+		}
+		init = nil
 		holds := r.reckons(c.Cond)
 		if holds == nil {
-			return false
+			break
 		}
 		if *holds == 0 || !r.turn(do, guarded) {
 			return true
 		}
 		if r.reckons(c.Post) == nil {
-			return false
+			break
 		}
 	}
+	r.loses(c.Init, c.Cond, c.Post)
 	return false
 }
 

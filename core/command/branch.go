@@ -129,16 +129,7 @@ func (r *lineReader) arguments(name string, given []*syntax.Word) {
 			r.args = r.args[min(n, len(r.args)):]
 		}
 	case name == "set" && len(given) > 0 && given[0].Lit() == "--" && len(r.within) == 0 && r.given && len(given) <= 64:
-		var list []Word
-		for _, w := range given[1:] {
-			if whole(w) {
-				list = append(list, r.args...)
-			} else if more, ok := r.elements(w); ok {
-				list = append(list, more...)
-			} else {
-				list = append(list, r.word(w))
-			}
-		}
+		list := r.words(given[1:])
 		r.args = list
 		if len(list) > 64 {
 			r.given, r.other = false, true
@@ -565,7 +556,7 @@ func (r *lineReader) test(s *syntax.Stmt) (test *value.Value, not bool) {
 		}
 		return nil, false
 	case *syntax.BinaryCmd: // [ X ] && [ Y ]
-		if c.Op != syntax.AndStmt && c.Op != syntax.OrStmt {
+		if c.Op != syntax.AndStmt && c.Op != syntax.OrStmt || sets(c) {
 			return nil, false
 		}
 		last := r.condition(c.Y)

@@ -79,7 +79,7 @@ func (l Line) with(c Context) Line {
 		return l
 	}
 	o := l.o
-	o.read, o.dir, o.with = c.shipped, c.Dir, c.With
+	o.read, o.dir, o.with, o.image = c.shipped, c.Dir, c.With, c.InImage != nil
 	again, err := parse(l.text, o)
 	if err != nil {
 		return l
@@ -101,6 +101,7 @@ type origin struct {
 	script string                           // the script itself
 	with   *value.Environ                   // the environment that it runs in; nil where none is given
 	vars   map[string]*value.Value          // what the command around it sets
+	image  bool                             // it runs in an image, whose build may have made files
 }
 
 func (o origin) span(pos, end syntax.Pos) place.Span {
@@ -125,9 +126,9 @@ func Parse(text string, at place.Span) (Line, error) { return parse(text, origin
 
 // ParseFile reads a shell script that is given arguments; read gives the files
 // of the tree that it may take in, seen from the folder it runs in, and with the
-// environment, where one is given.
-func ParseFile(name, text string, args []Word, dir string, with *value.Environ, read func(name string) (string, bool)) (Line, error) {
-	line, err := parse(text, origin{at: place.Whole(name), file: true, given: true, args: args, read: read, dir: dir, script: name, with: with})
+// environment, where one is given; image says that it runs in an image.
+func ParseFile(name, text string, args []Word, dir string, with *value.Environ, read func(name string) (string, bool), image bool) (Line, error) {
+	line, err := parse(text, origin{at: place.Whole(name), file: true, given: true, args: args, read: read, dir: dir, script: name, with: with, image: image})
 	line.File = name
 	return line, err
 }
@@ -379,7 +380,7 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 		}
 		piped := c.Op == syntax.Pipe || c.Op == syntax.PipeAll
 		if piped {
-			r.apart1(func() { r.stmt(c.X, guarded) })
+			r.inShell(func() { r.stmt(c.X, guarded) })
 		} else {
 			r.stmt(c.X, guarded)
 		}
@@ -388,7 +389,7 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 				r.list[i].Piped = true
 			}
 			last := len(r.list)
-			r.apart1(func() { r.stmt(c.Y, guarded) })
+			r.inShell(func() { r.stmt(c.Y, guarded) })
 			// The first program of a pipe is the one that matters here.
 			r.list = append(append([]Simple(nil), r.list[last:]...), r.list[:last]...)
 			return
@@ -410,7 +411,7 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 		}
 	case *syntax.Subshell:
 		before := len(r.list)
-		r.apart1(func() { r.stmts(c.Stmts, guarded) })
+		r.inShell(func() { r.stmts(c.Stmts, guarded) })
 		for i := before; i < len(r.list); i++ {
 			r.list[i].Inner = true
 		}
@@ -484,6 +485,9 @@ func (r *lineReader) command(c syntax.Command, guarded bool) {
 			}
 			if r.vars[name] != nil {
 				s.Env = append(s.Env, Assign{Name: name, Value: r.passed(name), At: r.o.span(a.Pos(), a.End())})
+			} else if r.gone != "" && c.Variant.Value == "export" && (r.with == nil || !has(*r.with, name)) { // it may have been set there
+				at := r.o.span(a.Pos(), a.End())
+				s.Env = append(s.Env, Assign{Name: name, Value: value.NotKnown("what "+r.gone+" sets", at), At: at})
 			}
 		}
 		r.list = append(r.list, s)

@@ -248,7 +248,7 @@ func (r *lineReader) print(name string, words []Word, at place.Span) {
 				out = value.Text(strings.TrimRight(t, "\n"), at)
 			}
 		}
-	case printing[name] && r.o.read != nil:
+	case printers[name] && r.o.read != nil:
 		if t, ok := r.tool(name, words); ok {
 			out = value.Text(strings.TrimRight(t, "\n"), at)
 		}

@@ -856,7 +856,7 @@ func scriptFile(p string, w Word, args []Word, c Context, env []Assign, steps []
 	if strings.IndexByte(text, 0) >= 0 {
 		return Final{}, false
 	}
-	line, err := ParseFile(p, strings.ReplaceAll(text, "\r\n", "\n"), args, c.Dir, c.With, c.shipped)
+	line, err := ParseFile(p, strings.ReplaceAll(text, "\r\n", "\n"), args, c.Dir, c.With, c.shipped, c.InImage != nil)
 	if err != nil {
 		return Final{Program: Base(p), Path: p, At: w.At, Dir: c.Dir, Steps: steps, Reason: p + " could not be read as a shell script: " + err.Error()}, true
 	}

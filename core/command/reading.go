@@ -200,10 +200,10 @@ func (r *lineReader) evaluates(args []*syntax.Word, guarded bool) {
 	r.stmts(f.Stmts, guarded)
 }
 
-// printing are the programs of which it is known what they print, where they are given texts
+// printers are the programs of which it is known what they print, where they are given texts
 // and files of the tree (POSIX.1-2024, "basename", "dirname", "expr", "grep", "head", "sed",
 // "tail"; GNU coreutils 9.7, "seq").
-var printing = map[string]bool{"basename": true, "dirname": true, "expr": true, "grep": true, "head": true, "tail": true, "sed": true, "seq": true}
+var printers = map[string]bool{"basename": true, "dirname": true, "expr": true, "grep": true, "head": true, "tail": true, "sed": true, "seq": true}
 
 // tool is what one of these prints; ok is false where that is not followed.
 func (r *lineReader) tool(name string, words []Word) (out string, ok bool) {
@@ -318,13 +318,15 @@ func (r *lineReader) tool(name string, words []Word) (out string, ok bool) {
 	return "", false
 }
 
-// apart1 reads what a shell of its own runs: what that sets is not set here.
-func (r *lineReader) apart1(do func()) {
-	vars, folders, exported, dir, gone := r.vars, r.folders, r.exported, r.o.dir, r.gone
-	read := r.o.read
-	r.vars, r.folders, r.exported = maps.Clone(vars), maps.Clone(folders), maps.Clone(exported)
+// inShell reads what a shell of its own runs: what that sets is not set here (POSIX.1-2024,
+// "2.12 Shell Execution Environment").
+func (r *lineReader) inShell(do func()) {
+	had := *r
+	r.vars, r.exported, r.folders, r.rooted, r.absent = maps.Clone(r.vars), maps.Clone(r.exported), maps.Clone(r.folders), maps.Clone(r.rooted), maps.Clone(r.absent)
+	r.arrays, r.tables, r.funcs = maps.Clone(r.arrays), maps.Clone(r.tables), maps.Clone(r.funcs)
 	do()
-	r.vars, r.folders, r.exported, r.o.dir, r.gone, r.o.read = vars, folders, exported, dir, gone, read
+	r.vars, r.exported, r.folders, r.rooted, r.absent, r.arrays, r.tables, r.funcs = had.vars, had.exported, had.folders, had.rooted, had.absent, had.arrays, had.tables, had.funcs
+	r.o, r.args, r.given, r.other, r.rest, r.strict, r.gone = had.o, had.args, had.given, had.other, had.rest, had.strict, had.gone
 }
 
 // printsTo gives a variable what printf would print: printf -v NAME FORMAT ….
@@ -464,7 +466,7 @@ func (r *lineReader) missing(op string, w *syntax.Word) bool {
 	}
 	p, ok := r.inTree(w)
 	base := path.Base(p)
-	if !ok || !strings.HasPrefix(base, ".env") && !strings.HasSuffix(base, ".env") {
+	if !ok || r.o.image || !strings.HasPrefix(base, ".env") && !strings.HasSuffix(base, ".env") {
 		return false
 	}
 	if _, there := r.o.read(p); there {

@@ -812,7 +812,7 @@ func (l *Listener) bound(s Server, env value.Environ) Outcome {
 		return s.text(addr)
 	}
 	if l.Server == "daphne" {
-		return twistedAddress(s, addr)
+		return endpoint(s, addr)
 	}
 	if p, ok := strings.CutPrefix(addr, "unix:"); ok {
 		return Outcome{"listens", "unix:" + strings.TrimPrefix(p, "//"), -1, ""}
@@ -1071,35 +1071,44 @@ func firstReason(a, b string) string {
 	return b
 }
 
-// twistedAddress is where an endpoint of Twisted listens: tcp:8080:interface=127.0.0.1, or
-// unix:PATH (Twisted 22.4, "Getting Connected with Endpoints").
-func twistedAddress(s Server, text string) Outcome {
+// Endpoint reads what a text says of an endpoint of Twisted: tcp:8080:interface=127.0.0.1, or
+// unix:PATH (Twisted 22.4, "Getting Connected with Endpoints"). Ok is false for any other
+// kind; the host is empty where it is every interface.
+func Endpoint(text string) (port, host, file string, ok bool) {
 	parts := strings.Split(strings.ReplaceAll(text, `\:`, "\x00"), ":")
-	unescaped := func(t string) string { return strings.ReplaceAll(t, "\x00", ":") }
-	if parts[0] == "unix" && len(parts) > 1 {
-		return Outcome{"listens", "unix:" + strings.TrimPrefix(unescaped(parts[1]), "address="), -1, ""}
+	if len(parts) < 2 || parts[0] != "tcp" && parts[0] != "unix" {
+		return "", "", "", false
 	}
-	if parts[0] != "tcp" || len(parts) < 2 {
-		return notKnown("an endpoint of Twisted")
+	places := []string{"port", "interface"} // what stands there without a name
+	if parts[0] == "unix" {
+		places = []string{"address"}
 	}
-	port, at := "", "any"
+	said := map[string]string{}
 	for i, p := range parts[1:] {
-		name, v, named := strings.Cut(unescaped(p), "=")
-		switch {
-		case i == 0 && !named:
-			port = name
-		case name == "port":
-			port = v
-		case name == "interface" || i == 1 && !named:
-			if !named {
-				v = name
-			}
-			at = Interface(v)
+		name, v, named := strings.Cut(strings.ReplaceAll(p, "\x00", ":"), "=")
+		if !named && i < len(places) {
+			name, v = places[i], name
 		}
+		said[name] = v
+	}
+	return said["port"], said["interface"], said["address"], true
+}
+
+// endpoint is where an endpoint of Twisted listens.
+func endpoint(s Server, text string) Outcome {
+	port, host, file, ok := Endpoint(text)
+	switch {
+	case !ok:
+		return notKnown("an endpoint of Twisted")
+	case file != "":
+		return Outcome{"listens", "unix:" + file, -1, ""}
 	}
 	out := s.text(port)
 	if out.Outcome == "listens" {
-		out.Interface = at
+		out.Interface = "any"
+		if host != "" {
+			out.Interface = Interface(host)
+		}
 	}
 	return out
 }

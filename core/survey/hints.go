@@ -137,7 +137,7 @@ func startedIn(t *source.Tree, f Folder, name string, starts func(line string) b
 			} else if last == "--chdir" || last == "--app-dir" {
 				dirs = append(dirs, w)
 			}
-			if flags := command.Inlines[runtime]; strings.Contains(flags, " "+w+" ") { // the program stands behind it
+			if p := command.Lookup(program); p != nil && strings.Contains(command.Inlines[p.Name], " "+w+" ") { // the program stands behind it
 				return strings.Replace(runtime, "bun", "node", 1)
 			}
 			if strings.HasPrefix(w, "<<") && command.Inlines[runtime] != "" { // in the lines below it

@@ -6,7 +6,6 @@ import (
 	"slices"
 	"strings"
 
-	"ubique/core/code"
 	"ubique/core/command"
 	"ubique/core/fact"
 	"ubique/core/place"
@@ -178,47 +177,4 @@ func launchedUnder(r *trace.Result, at nth) (out fact.Outcome, ok bool) {
 		return fact.Outcome{Outcome: "exits", Port: -1, Reason: r.Ended}, true
 	}
 	return fact.Outcome{Outcome: "skipped", Port: -1, Reason: "the program does not come to it"}, true
-}
-
-// launching are the last names of the calls that start a command, by language (those that
-// package trace follows, launch.go).
-var launching = map[code.Language]map[string]bool{
-	code.JavaScript: words("spawn spawnSync execSync execFile execFileSync execa execaSync Command"),
-	code.Python:     words("system popen Popen check_call check_output create_subprocess_exec create_subprocess_shell execv execve execvp execvpe execl execle execlp execlpe"),
-	code.Ruby:       words("exec system spawn"),
-	code.PHP:        words("passthru system exec shell_exec proc_open popen pcntl_exec"),
-	code.Go:         words("Command CommandContext Exec"),
-	code.Java:       words("ProcessBuilder exec"),
-	code.Rust:       words("Command"),
-}
-
-// launchers are the modules of which a file may call exec, run or call.
-var launchers = words("child_process node:child_process subprocess")
-
-// launches reports whether the files of a program call what starts a command: only then it is
-// gone through for that.
-func launches(files []*code.File) bool {
-	for _, f := range files {
-		lang := f.Lang
-		if lang == code.TypeScript || lang == code.JSX {
-			lang = code.JavaScript
-		}
-		names := launching[lang]
-		if names == nil {
-			continue
-		}
-		if slices.ContainsFunc(f.Imports, func(i code.Site) bool { return launchers[i.Node.Name] }) {
-			return true
-		}
-		for _, c := range f.Calls {
-			callee := c.Node.Kid(0)
-			switch {
-			case callee.Is(code.Name) || callee.Is(code.Member):
-				if names[callee.Name] || lang == code.Rust && callee.Name == "new" && strings.HasSuffix(callee.Kid(0).Dotted(), "Command") {
-					return true
-				}
-			}
-		}
-	}
-	return false
 }

@@ -645,19 +645,14 @@ func endpoint(l *fact.Listener, made *value.Value) {
 		return
 	}
 	text := made.Kids[1]
-	parts := strings.Split(text.Text, ":")
-	if len(parts) < 2 || parts[0] != "tcp" {
-		return
-	}
-	for i, p := range parts[1:] {
-		k, x, named := strings.Cut(p, "=")
-		switch {
-		case i == 0 && !named:
-			l.Port = wholeNumber(p, text.At)
-		case k == "port":
-			l.Port = wholeNumber(x, text.At)
-		case k == "interface":
-			l.Host = value.Text(strings.ReplaceAll(x, `\\`, ""), text.At)
+	port, host, file, ok := fact.Endpoint(text.Text)
+	switch {
+	case !ok:
+	case file != "":
+		l.Port, l.Bind = nil, socketFile(value.Text(file, text.At), text.At)
+	default:
+		if l.Port = wholeNumber(port, text.At); host != "" {
+			l.Host = value.Text(host, text.At)
 		}
 	}
 }
@@ -1199,12 +1194,7 @@ func daphne(final command.Final, l *fact.Listener) (list []*fact.Listener) {
 	for _, w := range final.Flags("-e", "--endpoint") {
 		c := *l
 		c.Via, c.Port, c.Host, c.PortAt, c.HostAt = "flag", nil, nil, w.At, w.At
-		if w.Value != nil && !w.Literal() { // the environment says
-			c.Bind = w.Value
-			list = append(list, &c)
-			continue
-		}
-		endpoint(&c, &value.Value{Kind: value.External, Text: "twisted.internet.endpoints.serverFromString()", Kids: []*value.Value{{Kind: value.Unknown, At: w.At}, w.Value}})
+		c.Bind = w.Value
 		list = append(list, &c)
 	}
 	if w, ok, missing := final.Flag("-u", "--unix-socket"); ok && !missing {

@@ -216,7 +216,7 @@ func (s *Starter) follow(st *fact.Start, b Beginning) {
 		attach(l)
 	}
 	started := map[nth]bool{}
-	if s.nested < maxNested && launches(st.Program.Loader.Loaded()) {
+	if s.nested < maxNested && trace.Launches(st.Program.Loader.Loaded()) {
 		others.listeners(started, run, run(value.Environ{}), run(value.Environ{Set: map[string]string{"PORT": "8080"}}))
 	}
 	if st.More != nil { // that of its settings

@@ -130,18 +130,11 @@ func (l *list) order() {
 	}
 }
 
-// spotArgs are the arguments of a call as they are written.
-func spotArgs(at spot) []*code.Node {
-	if at.n == nil || !at.n.Is(code.Call) {
-		return nil
-	}
-	return at.n.Args()
-}
-
-// jvBoxed reports whether the first argument of a call is an object that holds a number, and
-// no number: list.remove(Integer.valueOf(2)).
-func jvBoxed(args []*code.Node) bool {
-	return len(args) == 1 && args[0].Is(code.Call) && strings.HasSuffix(args[0].Kid(0).Dotted(), ".valueOf")
+// jvBoxed reports whether the argument of a call is an object that holds a number, and no
+// number: list.remove(Integer.valueOf(2)).
+func jvBoxed(call *code.Node) bool {
+	args := call.Args()
+	return call.Is(code.Call) && len(args) == 1 && args[0].Is(code.Call) && strings.HasSuffix(args[0].Kid(0).Dotted(), ".valueOf")
 }
 
 // jvResource is what a resource on the class path holds; null where it is not
@@ -1892,7 +1885,7 @@ func (m *machine) jvList(b *list, name string, args []any, s *scope, at spot) (a
 	case "getFirst", "getLast", "first", "element", "peekFirst", "peek", "poll", "pop", "remove", "removeFirst", "pollFirst", "peekLast", "removeLast", "pollLast":
 		if name == "remove" && len(args) == 1 {
 			i, isInt := arg(0).(integer)
-			boxed := jvBoxed(spotArgs(at))
+			boxed := jvBoxed(at.n)
 			at := index(arg(0))
 			if isInt && !b.set && !boxed {
 				at = int(i)

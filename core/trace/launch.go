@@ -3,8 +3,10 @@ package trace
 import (
 	"maps"
 	"path"
+	"slices"
 	"strings"
 
+	"ubique/core/code"
 	"ubique/core/value"
 )
 
@@ -28,6 +30,49 @@ type launch struct {
 
 // interpreters are what the runtimes call their own program, and the word for that.
 var interpreters = map[string]string{"sys.executable": "python", "process.execPath": "node", "process.argv0": "node", "RbConfig.ruby": "ruby", "RbConfig.ruby()": "ruby", "PHP_BINARY": "php", "Deno.execPath()": "deno"}
+
+// launching are the last names of the calls that start a command, by language: those that
+// are followed here.
+var launching = map[code.Language]map[string]bool{
+	code.JavaScript: words("spawn spawnSync execSync execFile execFileSync execa execaSync Command"),
+	code.Python:     words("system popen Popen check_call check_output create_subprocess_exec create_subprocess_shell execv execve execvp execvpe execl execle execlp execlpe"),
+	code.Ruby:       words("exec system spawn"),
+	code.PHP:        words("passthru system exec shell_exec proc_open popen pcntl_exec"),
+	code.Go:         words("Command CommandContext Exec"),
+	code.Java:       words("ProcessBuilder exec"),
+	code.Rust:       words("Command"),
+}
+
+// launchers are the modules of which a file may call exec, run or call.
+var launchers = words("child_process node:child_process subprocess")
+
+// Launches reports whether the files of a program call what starts a command: only then is it
+// worth while to go through it for that.
+func Launches(files []*code.File) bool {
+	for _, f := range files {
+		lang := f.Lang
+		if lang == code.TypeScript || lang == code.JSX {
+			lang = code.JavaScript
+		}
+		names := launching[lang]
+		if names == nil {
+			continue
+		}
+		if slices.ContainsFunc(f.Imports, func(i code.Site) bool { return launchers[i.Node.Name] }) {
+			return true
+		}
+		for _, c := range f.Calls {
+			callee := c.Node.Kid(0)
+			switch {
+			case callee.Is(code.Name) || callee.Is(code.Member):
+				if names[callee.Name] || lang == code.Rust && callee.Name == "new" && strings.HasSuffix(callee.Kid(0).Dotted(), "Command") {
+					return true
+				}
+			}
+		}
+	}
+	return false
+}
 
 // launches tells of a command; stays says that what it starts goes on running. The error
 // ends the program, or stays in the call.

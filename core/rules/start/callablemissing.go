@@ -70,6 +70,9 @@ func makes(s *fact.Start, f *code.File) bool {
 	if w, set, _ := s.Final.Flag("-k", "--worker-class"); set && !(w.Literal() && (w.Text == "sync" || w.Text == "gthread" || w.Text == "gevent")) { // workers for ASGI know factories
 		return false
 	}
+	if f := s.Program.Loader.File(s.Server); s.Server != "" && (f == nil || len(f.Top.Names["worker_class"]) > 0) { // its settings say which workers
+		return false
+	}
 	fn := list[0].Func
 	return fn.Flag&code.Async == 0 && len(fn.Kids) == 2 && fn.Kids[0].Is(code.Params) && len(fn.Kids[0].Kids) == 0 // and nothing decorates it
 }

@@ -99,7 +99,7 @@ func (r *Runtime) Claims(t *source.Tree, f survey.Folder) int {
 		}
 		return 1
 	case f.Has("Dockerfile") && py, f.Dir == "" && py:
-		if web() {
+		if web() && survey.Hinted(t, f, "python") { // else what is started is something else, which may start this
 			return 2
 		}
 	}
