@@ -2054,6 +2054,119 @@ def app(environ, start_response):
 -- requirements.txt --
 waitress==3.0.2
 `, ""},
+	{"a setting with dots that a program takes by itself", `-- compose.yaml --
+services:
+  web:
+    build: .
+    environment:
+      discovery.type: single-node
+      PORT: "3000"
+    ports: ["3000:3000"]
+-- Dockerfile --
+FROM node:24-slim
+WORKDIR /app
+COPY . .
+CMD ["node", "server.js"]
+-- package.json --
+{"name":"dome"}
+-- server.js --
+require('http').createServer((q, s) => s.end()).listen(process.env.PORT || 3000);
+`, ""},
+	{"a folder that a build fills", `-- Procfile --
+web: node src/server.js
+-- package.json --
+{"name":"dome","engines":{"node":"24.x"},"scripts":{"postinstall":"node make.js"}}
+-- make.js --
+require('fs').mkdirSync('src/lib', { recursive: true });
+require('fs').writeFileSync('src/lib/made.js', 'exports.log = () => {};');
+-- src/server.js --
+const { log } = require('./lib/made');
+require('http').createServer((q, s) => { log(q.url); s.end(); }).listen(process.env.PORT || 3000);
+`, ""},
+	{"a site that is worked on", `-- Procfile --
+web: react-router dev --port $PORT
+-- package.json --
+{"name":"dome","engines":{"node":"24.x"},"dependencies":{"@react-router/dev":"7.9.0"}}
+`, "start/dev-server"},
+	{"a program that builds anew", `-- Procfile --
+web: air
+-- go.mod --
+module example.org/dome
+go 1.25
+-- main.go --
+package main
+
+import (
+	"net/http"
+	"os"
+)
+
+func main() {
+	p := os.Getenv("PORT")
+	if p == "" {
+		p = "8080"
+	}
+	http.ListenAndServe(":"+p, nil)
+}
+`, "start/reload"},
+	{"nest that watches", `-- Procfile --
+web: nest start --watch
+-- package.json --
+{"name":"dome","engines":{"node":"24.x"},"dependencies":{"@nestjs/core":"11.0.0","@nestjs/cli":"11.0.0"}}
+-- src/main.ts --
+import { NestFactory } from '@nestjs/core';
+class Dome {}
+NestFactory.create(Dome).then((a) => a.listen(process.env.PORT || 3000));
+`, "start/reload"},
+	{"nest that does not", `-- Procfile --
+web: nest start
+-- package.json --
+{"name":"dome","engines":{"node":"24.x"},"dependencies":{"@nestjs/core":"11.0.0","@nestjs/cli":"11.0.0"}}
+-- src/main.ts --
+import { NestFactory } from '@nestjs/core';
+class Dome {}
+NestFactory.create(Dome).then((a) => a.listen(process.env.PORT || 3000));
+`, ""},
+	{"an import of a file that is not there", `-- Procfile --
+web: node src/server.js
+-- package.json --
+{"name":"dome","engines":{"node":"24.x"}}
+-- src/server.js --
+const { log } = require('./lib/logger');
+const http = require('http');
+http.createServer((q, s) => { log(q.url); s.end(); }).listen(process.env.PORT || 3000);
+`, "start/import-missing"},
+	{"an import in a branch of tests", `-- Procfile --
+web: node src/server.js
+-- package.json --
+{"name":"dome","engines":{"node":"24.x"}}
+-- src/server.js --
+const http = require('http');
+let log = console.log;
+if (process.env.NODE_ENV === 'test') {
+  log = require('./testing/silent');
+}
+try { log = require('./private/logger'); } catch (e) { }
+http.createServer((q, s) => { log(q.url); s.end(); }).listen(process.env.PORT || 3000);
+`, ""},
+	{"a name with a dash", `-- compose.yaml --
+services:
+  web:
+    build: .
+    environment:
+      TELESCOPE-KEY: "x"
+      PORT: "3000"
+    ports: ["3000:3000"]
+-- Dockerfile --
+FROM node:24-slim
+WORKDIR /app
+COPY . .
+CMD ["node", "server.js"]
+-- package.json --
+{"name":"dome"}
+-- server.js --
+require('http').createServer((q, s) => s.end()).listen(process.env.PORT || 3000);
+`, "env/invalid-name"},
 }
 
 func TestLabelled(t *testing.T) {

@@ -470,9 +470,12 @@ func watching(f Final) *Word {
 		if f.Known.WatchIn != "" && strings.HasPrefix(flag, "-") && strings.Contains(f.Known.WatchIn, " "+flag+" ") {
 			return &f.Args[i]
 		}
+		if i == 0 && strings.Contains(f.Known.WatchOf, " "+a.Text+" ") {
+			return &f.Args[i]
+		}
 		if f.Known.Target == FileTarget && !strings.HasPrefix(flag, "-") {
-			if f.Known.Name == "tsx" && a.Text == "watch" {
-				return &f.Args[i]
+			if i == 0 && strings.Contains(f.Known.Verbs, " "+a.Text+" ") {
+				continue
 			}
 			if i == 0 || !takesValue(f.Known, f.Args[i-1].Text) {
 				break // what follows the file is for the program
@@ -571,6 +574,10 @@ func wrapped(name, flags string, words []Word, c Context, env []Assign, steps []
 		if i := strings.LastIndexByte(rest[0].Text, '@'); i > 0 { // npx serve@14
 			rest[0].Text = rest[0].Text[:i]
 			rest[0].Value = value.Text(rest[0].Text, rest[0].At)
+		}
+		if p := only(rest[0].Text); p != "" { // npx sirv-cli
+			rest[0].Text = p
+			rest[0].Value = value.Text(p, rest[0].At)
 		}
 	}
 	if p := Lookup(name); name == "dotenv" && p != nil && index(words, "--") < 0 {

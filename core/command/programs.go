@@ -1,5 +1,7 @@
 package command
 
+import "slices"
+
 // TargetKind says what a program is given to load.
 type TargetKind uint8
 
@@ -23,6 +25,9 @@ type Program struct {
 	Values   string     // flags that take a value, between spaces
 	Dev      string     // what it is, when it is a development server
 	Watch    string     // what it is, when it restarts on changes
+	DevIn    string     // its verbs that run a development server, between spaces
+	DevNot   string     // its verbs that run none, between spaces, where Dev is said of the rest
+	WatchOf  string     // its verbs that restart on changes, between spaces
 	WatchIn  string     // flags that watch, reload or open a debugger
 	Server   string     // the defaults to use for its listener, a key of the servers' table
 }
@@ -33,24 +38,35 @@ var programList = []Program{
 	{Name: "deno", Runtime: "deno", Target: FileTarget, Verbs: " run serve ", WatchIn: " --watch --watch-hmr --inspect --inspect-brk ", Values: " --port --host -c --config --import-map --lock --env-file --seed --location --cert -r --reload "},
 	{Name: "ts-node", Runtime: "node", Packages: []string{"ts-node"}, Target: FileTarget, Values: " -P --project -r --require "},
 	{Name: "ts-node-esm", Runtime: "node", Packages: []string{"ts-node"}, Target: FileTarget},
-	{Name: "tsx", Runtime: "node", Packages: []string{"tsx"}, Target: FileTarget, Verbs: " watch ", Values: " --tsconfig --env-file ", WatchIn: " --inspect --watch "},
+	{Name: "tsx", Runtime: "node", Packages: []string{"tsx"}, Target: FileTarget, Verbs: " watch ", WatchOf: " watch ", Values: " --tsconfig --env-file ", WatchIn: " --inspect --watch "},
 	{Name: "babel-node", Runtime: "node", Packages: []string{"@babel/node"}, Target: FileTarget, Dev: "compiles in memory and is for development only"},
 	{Name: "nodemon", Runtime: "node", Packages: []string{"nodemon"}, Target: FileTarget, Watch: "restarts on every change", Values: " -w --watch -e --ext -x --exec -i --ignore --delay --config --signal "},
 	{Name: "ts-node-dev", Runtime: "node", Packages: []string{"ts-node-dev"}, Target: FileTarget, Watch: "restarts on every change"},
 	{Name: "pm2-runtime", Runtime: "node", Packages: []string{"pm2"}, Target: FileTarget, Values: " -i --instances --name --env "},
 	{Name: "pm2", Runtime: "node", Packages: []string{"pm2"}, Target: FileTarget, Values: " -i --instances --name --env "},
 	{Name: "forever", Runtime: "node", Packages: []string{"forever"}, Target: FileTarget},
-	{Name: "vite", Runtime: "node", Packages: []string{"vite"}, Dev: "the development server of Vite", Values: " --port --host -c --config -m --mode --base ", Server: "vite"},
+	{Name: "vite", Runtime: "node", Packages: []string{"vite"}, Dev: "the development server of Vite", DevNot: " build preview optimize ", Values: " --port --host -c --config -m --mode --base ", Server: "vite"},
 	{Name: "next", Runtime: "node", Packages: []string{"next"}, Values: " -p --port -H --hostname ", Server: "next"},
-	{Name: "nuxt", Runtime: "node", Packages: []string{"nuxt"}},
+	{Name: "nuxt", Runtime: "node", Packages: []string{"nuxt"}, DevIn: " dev "}, {Name: "nuxi", Runtime: "node", Packages: []string{"nuxi", "nuxt"}, DevIn: " dev "},
 	{Name: "remix-serve", Runtime: "node", Packages: []string{"@remix-run/serve"}, Target: FileTarget, Server: "remix-serve"},
 	{Name: "react-router-serve", Runtime: "node", Packages: []string{"@react-router/serve"}, Target: FileTarget, Server: "remix-serve"},
-	{Name: "astro", Runtime: "node", Packages: []string{"astro"}},
+	{Name: "astro", Runtime: "node", Packages: []string{"astro"}, Values: " --port --host --config --root --mode ", Server: "astro preview"},
 	{Name: "webpack-dev-server", Runtime: "node", Packages: []string{"webpack-dev-server"}, Dev: "the development server of webpack"},
-	{Name: "webpack", Runtime: "node", Packages: []string{"webpack"}},
-	{Name: "react-scripts", Runtime: "node", Packages: []string{"react-scripts"}},
-	{Name: "ng", Runtime: "node", Packages: []string{"@angular/cli"}},
-	{Name: "nest", Runtime: "node", Packages: []string{"@nestjs/cli"}, Target: FileTarget, WatchIn: " --watch -w --debug -d "},
+	{Name: "webpack", Runtime: "node", Packages: []string{"webpack"}, DevIn: " serve "},
+	{Name: "react-scripts", Runtime: "node", Packages: []string{"react-scripts"}, DevIn: " start "},
+	{Name: "ng", Runtime: "node", Packages: []string{"@angular/cli"}, DevIn: " serve "},
+	{Name: "react-router", Runtime: "node", Packages: []string{"@react-router/dev"}, DevIn: " dev "},
+	{Name: "remix", Runtime: "node", Packages: []string{"@remix-run/dev"}, DevIn: " dev vite:dev "},
+	{Name: "gatsby", Runtime: "node", Packages: []string{"gatsby", "gatsby-cli"}, DevIn: " develop "},
+	{Name: "vue-cli-service", Runtime: "node", Packages: []string{"@vue/cli-service"}, DevIn: " serve "},
+	{Name: "vitepress", Runtime: "node", Packages: []string{"vitepress"}, DevIn: " dev "},
+	{Name: "docusaurus", Runtime: "node", Packages: []string{"@docusaurus/core"}, DevIn: " start "},
+	{Name: "vinxi", Runtime: "node", Packages: []string{"vinxi"}, DevIn: " dev "},
+	{Name: "parcel", Runtime: "node", Packages: []string{"parcel"}, Dev: "the development server of Parcel", DevNot: " build watch help "},
+	{Name: "live-server", Runtime: "node", Packages: []string{"live-server"}, Dev: "a development server that reloads its pages"},
+	{Name: "tsc-watch", Runtime: "node", Packages: []string{"tsc-watch"}, Watch: "compiles and restarts on every change"},
+	{Name: "node-dev", Runtime: "node", Packages: []string{"node-dev"}, Target: FileTarget, Watch: "restarts on every change"},
+	{Name: "nest", Runtime: "node", Packages: []string{"@nestjs/cli"}, Target: FileTarget, Verbs: " start build ", WatchIn: " --watch -w --debug -d "},
 	{Name: "fastify", Runtime: "node", Packages: []string{"fastify-cli"}, Target: FileTarget, Verbs: " start ", Values: " -p --port -a --address -l --log-level -o --options ", Server: "fastify-cli"},
 	{Name: "serve", Runtime: "node", Packages: []string{"serve"}, Target: FolderTarget, Values: " -l --listen -p --port -c --config ", Server: "serve"},
 	{Name: "sirv", Runtime: "node", Packages: []string{"sirv-cli"}, Target: FolderTarget, Values: " -p --port -H --host -m --maxage -C --cert -K --key -P --pass -I --ignores ", Server: "sirv"},
@@ -60,7 +76,7 @@ var programList = []Program{
 	{Name: "cross-env", Runtime: "node", Packages: []string{"cross-env"}},
 	{Name: "dotenv", Runtime: "node", Packages: []string{"dotenv-cli"}},
 	{Name: "env-cmd", Runtime: "node", Packages: []string{"env-cmd"}},
-	{Name: "json-server", Runtime: "node", Packages: []string{"json-server"}, Dev: "a stand-in for development"},
+	{Name: "json-server", Runtime: "node", Packages: []string{"json-server"}, Dev: "a stand-in for development", Values: " -p --port -H --host -c --config -r --routes -m --middlewares -s --static -S --snapshots -d --delay -i --id ", Server: "json-server"},
 
 	{Name: "python", Runtime: "python", Target: FileTarget, Values: " -m -c -W -X "},
 	{Name: "gunicorn", Runtime: "python", Packages: []string{"gunicorn"}, Target: CallableTarget, WatchIn: " --reload --spew ", Server: "gunicorn",
@@ -75,6 +91,8 @@ var programList = []Program{
 	{Name: "django-admin", Runtime: "python", Packages: []string{"django"}, Values: " --settings --pythonpath "},
 	{Name: "uwsgi", Runtime: "python", Packages: []string{"uwsgi"}, Server: "uwsgi", Values: " --http --http-socket --socket -s --wsgi-file --module -w --processes -p --ini --plugin --plugins --callable --threads --uid --gid --chdir --virtualenv -H --stats --yaml --json "},
 	{Name: "streamlit", Runtime: "python", Packages: []string{"streamlit"}, Target: FileTarget, Verbs: " run ", Values: " --server.port --server.address --server.headless ", Server: "streamlit"},
+	{Name: "mkdocs", Runtime: "python", Packages: []string{"mkdocs"}, DevIn: " serve "},
+	{Name: "watchmedo", Runtime: "python", Packages: []string{"watchdog"}, WatchOf: " auto-restart "}, {Name: "watchfiles", Runtime: "python", Packages: []string{"watchfiles"}, Watch: "restarts on every change"},
 	{Name: "celery", Runtime: "python", Packages: []string{"celery"}, Values: " -A --app -l --loglevel -c --concurrency -Q "},
 	{Name: "alembic", Runtime: "python", Packages: []string{"alembic"}},
 	{Name: "ruby", Runtime: "ruby", Target: FileTarget, Values: " -I -r -C -E -e -W "},
@@ -86,17 +104,17 @@ var programList = []Program{
 	{Name: "falcon", Runtime: "ruby", Packages: []string{"falcon"}, Server: "falcon", Values: " -b --bind -p --port "},
 	{Name: "sidekiq", Runtime: "ruby", Packages: []string{"sidekiq"}},
 	{Name: "rake", Runtime: "ruby", Packages: []string{"rake"}},
-	{Name: "jekyll", Runtime: "ruby", Packages: []string{"jekyll"}},
+	{Name: "jekyll", Runtime: "ruby", Packages: []string{"jekyll"}, DevIn: " serve server s "}, {Name: "rerun", Runtime: "ruby", Packages: []string{"rerun"}, Watch: "restarts on every change"},
 	{Name: "java", Runtime: "java", Values: " -jar -cp -classpath --module-path -p -m "},
 	{Name: "jwebserver", Runtime: "java", Server: "jwebserver", Values: " -p --port -b --bind-address -d --directory -o --output "},
-	{Name: "mvn", Runtime: "java"}, {Name: "mvnw", Runtime: "java"}, {Name: "gradle", Runtime: "java"}, {Name: "gradlew", Runtime: "java"},
-	{Name: "go", Runtime: "go", Verbs: " run "},
+	{Name: "mvn", Runtime: "java", DevIn: " quarkus:dev "}, {Name: "mvnw", Runtime: "java", DevIn: " quarkus:dev "}, {Name: "gradle", Runtime: "java", DevIn: " quarkusDev "}, {Name: "gradlew", Runtime: "java", DevIn: " quarkusDev "},
+	{Name: "go", Runtime: "go", Verbs: " run "}, {Name: "air", Runtime: "go", Watch: "builds and restarts on every change"},
 	{Name: "php", Runtime: "php", Values: " -S -t -d -c -r --server --docroot --define --run ", Server: "php -S"},
 	{Name: "php-fpm", Runtime: "php"}, {Name: "apache2-foreground", Runtime: "php"},
-	{Name: "dotnet", Runtime: "dotnet"},
-	{Name: "cargo", Runtime: "rust"},
+	{Name: "dotnet", Runtime: "dotnet", WatchOf: " watch "},
+	{Name: "cargo", Runtime: "rust", WatchOf: " watch "},
 	{Name: "mix", Runtime: "elixir"}, {Name: "elixir", Runtime: "elixir", Target: FileTarget, Values: " -e -r -pr -S --name --sname --cookie --erl "}, {Name: "iex", Runtime: "elixir"},
-	{Name: "nginx"}, {Name: "caddy"}, {Name: "httpd"}, {Name: "httpd-foreground"}, {Name: "apache2"}, {Name: "catalina.sh"},
+	{Name: "hugo", DevIn: " server serve "}, {Name: "nginx"}, {Name: "caddy"}, {Name: "httpd"}, {Name: "httpd-foreground"}, {Name: "apache2"}, {Name: "catalina.sh"},
 	{Name: "aiohttp.web", Runtime: "python", Packages: []string{"aiohttp"}, Target: CallableTarget, Server: "aiohttp.web", Values: " -H --hostname -P --port -U --path "},
 	{Name: "http.server", Runtime: "python", Server: "http.server", Values: " -b --bind -d --directory "},
 }
@@ -132,6 +150,25 @@ func Lookup(name string) *Program {
 		return lookup(rest)
 	}
 	return nil
+}
+
+// only gives the one program of a package of npm that has another name than the package
+// (npm 11, "npm exec": with one program, that is run); empty for none and for several.
+func only(pkg string) string {
+	name := ""
+	for _, p := range programList {
+		if p.Runtime != "node" || p.Name == pkg || !slices.Contains(p.Packages, pkg) {
+			if p.Name == pkg {
+				return ""
+			}
+			continue
+		}
+		if name != "" {
+			return ""
+		}
+		name = p.Name
+	}
+	return name
 }
 
 func cutInterpreter(name string) (string, bool) {

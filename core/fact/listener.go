@@ -43,6 +43,8 @@ type Listener struct {
 	// Spare is the port that the command line gives where neither the code nor a
 	// variable does; nil: none.
 	Spare *value.Value
+	// Socket is the path of a socket, which beats the port where it is set; nil: none.
+	Socket *value.Value
 	// Ended says why the shell ends before the program starts, in the environment that
 	// was asked for; empty where it does not.
 	Ended string
@@ -137,7 +139,7 @@ func (l *Listener) Look(env value.Environ, with *value.Environ, doubted bool) {
 	if with != nil {
 		o := l.Happens(*with)
 		if o.Outcome == "listens" && o.Interface == "unknown" { // half of it is no answer
-			o.Outcome, o.Reason = "unknown", firstReason(l.Host.Under(*with).Text, "the interface is not decided in the source")
+			o.Outcome, o.Reason = "unknown", firstReason(firstReason(l.Host.Under(*with).Text, Servers[l.Server].HostWhy), "the interface is not decided in the source")
 		}
 		v.Under = &o
 	}
@@ -150,29 +152,34 @@ func (l *Listener) Look(env value.Environ, with *value.Environ, doubted bool) {
 // uvicorn 0.17, hypercorn 0.13, waitress 2.1, aiohttp 3.8, tornado 6.2,
 // bottle 0.12, flask 2.2, django 3.2, Python 3.11.
 type Server struct {
-	Host       string // the interface without one given: any, loopback
-	EmptyHost  string // the interface with an empty one
-	Port       int    // without one given; 0: the kernel chooses
-	PortEnv    string // a variable that it reads by itself
-	EmptyEnv   string // what that does where it is empty: exits; else it is passed over
-	Passes     bool   // an empty Over or OverHost is passed over
-	HostEnv    string
-	NilPort    string // what null or undefined does: default, random, exits
-	EmptyPort  string // what empty text does: default, exits
-	TextPort   string // what text that is no number does: exits, unix
-	NumberText bool   // a number as text is taken
-	Hex        bool   // numbers may be written as JavaScript does
-	Early      bool   // its arguments and variables are read before the program is loaded; a file of its own may load others
-	PortEnvs   string // variables that it reads one after another; what is no number is passed over
-	Address    string // a variable with a whole address that beats everything
-	Wraps      bool   // of a port above 65535 the lower sixteen bits count, as getaddrinfo has it
-	Octal      bool   // text from code with a zero before it is octal, as getaddrinfo has it
-	Whole      bool   // text must be a number as it is written: no zero before it
-	LooksUp    bool   // only a name is looked up, so that its port wraps; an address is taken as it is (asyncio)
-	IPv4       bool   // it makes a socket of IPv4 alone: an address of IPv6 ends it
-	Over       string // a variable that beats the port that is set, though not a flag
-	OverHost   string // and one that beats the interface
-	Paths      string // the characters that begin an address that is a socket file
+	Host         string // the interface without one given: any, loopback, unknown
+	HostWhy      string // why that is not known
+	EmptyHost    string // the interface with an empty one
+	Port         int    // without one given; 0: the kernel chooses
+	PortEnv      string // a variable that it reads by itself
+	EmptyEnv     string // what that does where it is empty: exits, random; else it is passed over
+	TextEnv      string // what that does where it is no number: default; else as TextPort has it
+	ParsedEnv    bool   // of that the digits in front count, and the default where there are none, or nought
+	Passes       bool   // an empty Over or OverHost is passed over
+	HostEnv      string
+	EmptyHostEnv bool   // an empty one counts, as EmptyHost has it; else it is passed over
+	SocketEnv    string // a variable with the path of a socket, which beats the port
+	NilPort      string // what null or undefined does: default, random, exits
+	EmptyPort    string // what empty text does: default, exits
+	TextPort     string // what text that is no number does: exits, unix
+	NumberText   bool   // a number as text is taken
+	Hex          bool   // numbers may be written as JavaScript does
+	Early        bool   // its arguments and variables are read before the program is loaded; a file of its own may load others
+	PortEnvs     string // variables that it reads one after another; what is no number is passed over
+	Address      string // a variable with a whole address that beats everything
+	Wraps        bool   // of a port above 65535 the lower sixteen bits count, as getaddrinfo has it
+	Octal        bool   // text from code with a zero before it is octal, as getaddrinfo has it
+	Whole        bool   // text must be a number as it is written: no zero before it
+	LooksUp      bool   // only a name is looked up, so that its port wraps; an address is taken as it is (asyncio)
+	IPv4         bool   // it makes a socket of IPv4 alone: an address of IPv6 ends it
+	Over         string // a variable that beats the port that is set, though not a flag
+	OverHost     string // and one that beats the interface
+	Paths        string // the characters that begin an address that is a socket file
 }
 
 // Servers by key.
@@ -206,13 +213,13 @@ var Servers = map[string]Server{
 	"http.server":       {Wraps: true, Host: "any", EmptyHost: "any", Port: 8000, TextPort: "exits", NumberText: true},
 	"fastapi run":       {Host: "any", EmptyHost: "any", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"fastapi dev":       {Host: "loopback", EmptyHost: "loopback", Port: 8000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"next":              {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"next":              {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", EmptyEnv: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"vite":              {Host: "loopback", EmptyHost: "any", Port: 5173, TextPort: "exits", NumberText: true},
 	"vite preview":      {Host: "loopback", EmptyHost: "any", Port: 4173, TextPort: "exits", NumberText: true},
 	"serve":             {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", EmptyEnv: "exits", TextPort: "exits", NumberText: true},
 	"sirv":              {Host: "loopback", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true, Over: "PORT", OverHost: "HOST", Passes: true},
-	"http-server":       {Host: "any", EmptyHost: "any", Port: 8080, PortEnv: "PORT", TextPort: "unix", NumberText: true},
-	"fastify-cli":       {Host: "unknown", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "FASTIFY_ADDRESS", TextPort: "exits", NumberText: true},
+	"http-server":       {Host: "any", EmptyHost: "any", Port: 8080, PortEnv: "PORT", ParsedEnv: true, TextPort: "unix", NumberText: true},
+	"fastify-cli":       {Host: "unknown", HostWhy: "any interface in a container, loopback elsewhere", EmptyHost: "any", Port: 3000, PortEnv: "FASTIFY_PORT PORT", HostEnv: "FASTIFY_ADDRESS", TextPort: "exits", NumberText: true},
 	"spring":            {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "SERVER_PORT", OverHost: "SERVER_ADDRESS"},
 	"quarkus":           {Host: "any", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "default", TextPort: "exits", NumberText: true, Over: "QUARKUS_HTTP_PORT", OverHost: "QUARKUS_HTTP_HOST"},
 	"java":              {Host: "any", EmptyHost: "loopback", NilPort: "exits", EmptyPort: "exits", TextPort: "exits"},
@@ -244,11 +251,14 @@ var Servers = map[string]Server{
 	"apache":            {Host: "any", EmptyHost: "exits", Port: 80, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"php-fpm":           {Host: "any", Port: 9000},
 	"tomcat":            {Host: "any", Port: 8080},
-	"sveltekit":         {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "HOST", TextPort: "exits", NumberText: true},
-	"nitro":             {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "NITRO_PORT PORT", HostEnv: "NITRO_HOST HOST", TextPort: "unix", NumberText: true},
-	"astro":             {Host: "loopback", EmptyHost: "any", Port: 4321, PortEnv: "PORT", HostEnv: "HOST", TextPort: "exits", NumberText: true},
-	"next standalone":   {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "HOSTNAME", TextPort: "exits", NumberText: true},
-	"remix-serve":       {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "HOST", TextPort: "exits", NumberText: true},
+	"sveltekit":         {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "HOST", EmptyEnv: "exits", EmptyHostEnv: true, SocketEnv: "SOCKET_PATH", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"nitro":             {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "NITRO_PORT PORT", HostEnv: "NITRO_HOST HOST", SocketEnv: "NITRO_UNIX_SOCKET", TextPort: "exits", NumberText: true},
+	"astro":             {Host: "loopback", EmptyHost: "any", Port: 4321, PortEnv: "PORT", HostEnv: "HOST", EmptyHostEnv: true, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"astro preview":     {Host: "loopback", EmptyHost: "any", Port: 4321, HostEnv: "HOST", EmptyHostEnv: true, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"astro static":      {Host: "loopback", EmptyHost: "any", Port: 4321, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"json-server":       {Host: "loopback", EmptyHost: "any", Port: 3000, TextPort: "exits", NumberText: true},
+	"next standalone":   {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "HOSTNAME", TextPort: "exits", NumberText: true, ParsedEnv: true},
+	"remix-serve":       {Host: "any", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "HOST", EmptyEnv: "random", TextEnv: "default", TextPort: "exits", NumberText: true},
 	"php stream":        {Host: "any", EmptyHost: "any", NilPort: "exits", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"artisan serve":     {Host: "loopback", EmptyHost: "loopback", Port: 8000, PortEnv: "SERVER_PORT", HostEnv: "SERVER_HOST", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"deno":              {Host: "any", EmptyHost: "exits", Port: 8000, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true, Address: "DENO_SERVE_ADDRESS"},
@@ -467,6 +477,14 @@ func (l *Listener) under(env value.Environ) Outcome {
 		}
 		l = named
 	}
+	if path, ok := env.Lookup(s.SocketEnv, false); ok && s.SocketEnv != "" && path != "" {
+		return Outcome{"listens", "unix:" + path, -1, s.SocketEnv + " names a socket"}
+	}
+	if l.Socket != nil {
+		if o := l.Socket.Under(env); o.Kind == value.Str && o.Text != "" {
+			return Outcome{"listens", "unix:" + o.Text, -1, "a variable names a socket"}
+		}
+	}
 	l = l.over(s, env)
 	if v, ok := env.Lookup("PORT", false); ok && v != "" && l.Server == "sinatra" { // read before anything is set
 		if _, err := strconv.ParseInt(strings.ReplaceAll(strings.TrimSpace(v), "_", ""), 0, 64); err != nil {
@@ -506,8 +524,11 @@ func (l *Listener) under(env value.Environ) Outcome {
 		}
 	} else if s.HostEnv != "" {
 		for name := range strings.FieldsSeq(s.HostEnv) {
-			if v, ok := env.Lookup(name, false); ok && v != "" {
-				host = Interface(v)
+			if v, ok := env.Lookup(name, false); ok && (v != "" || s.EmptyHostEnv) {
+				host = s.EmptyHost
+				if v != "" {
+					host = Interface(v)
+				}
 				break
 			}
 		}
@@ -629,12 +650,25 @@ func (l *Listener) port(s Server, env value.Environ) Outcome {
 	if l.Port == nil || l.vanishes(l.Port, env) || l.Port.Under(env).Absent() {
 		if s.PortEnv != "" {
 			for name := range strings.FieldsSeq(s.PortEnv) {
-				if v, ok := env.Lookup(name, false); ok && (v != "" || s.EmptyEnv == "exits") {
-					if v == "" {
-						return exits(name + " is empty")
+				v, ok := env.Lookup(name, false)
+				switch {
+				case !ok, v == "" && s.EmptyEnv == "":
+					continue
+				case v == "" && s.EmptyEnv == "random":
+					return Outcome{"listens", "", 0, name + " is empty, which is taken for 0: the kernel chooses a port"}
+				case v == "":
+					return exits(name + " is empty")
+				case s.ParsedEnv:
+					v = strings.TrimSpace(v)
+					n, _ := strconv.Atoi(v[:len(v)-len(strings.TrimLeft(v, "0123456789"))])
+					if n == 0 {
+						return Outcome{"listens", "", s.Port, strconv.Quote(v) + " is no number of a port: the default counts"}
 					}
-					return s.text(v)
+					return s.text(strconv.Itoa(n))
+				case s.TextEnv == "default" && math.IsNaN(value.ToNumber(v)):
+					return Outcome{"listens", "", s.Port, name + " is no number: the default counts"}
 				}
+				return s.text(v)
 			}
 			if env.Open {
 				return notKnown("decided by " + s.PortEnv)

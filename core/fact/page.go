@@ -30,7 +30,7 @@ code gives a port.
 			port = "the kernel chooses"
 		}
 		var reads []string
-		for _, name := range []string{s.PortEnv, s.PortEnvs, s.HostEnv, s.Address, s.Over, s.OverHost} {
+		for _, name := range []string{s.PortEnv, s.PortEnvs, s.HostEnv, s.SocketEnv, s.Address, s.Over, s.OverHost} {
 			for name := range strings.FieldsSeq(name) {
 				reads = append(reads, "`"+name+"`")
 			}

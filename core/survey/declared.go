@@ -196,6 +196,8 @@ func documentNames(t *source.Tree, file string) []fact.Declared {
 	add := func(name string, at place.Span) {
 		if ValidName(name) && name == strings.ToUpper(name) {
 			list = append(list, fact.Declared{Name: name, How: "descriptor", Valid: true, At: at})
+		} else if meant(name) {
+			list = append(list, fact.Declared{Name: name, How: "descriptor", At: at})
 		}
 	}
 	var walk func(n *document.Node, depth int)
@@ -207,6 +209,9 @@ func documentNames(t *source.Tree, file string) []fact.Declared {
 			for _, k := range n.Items() {
 				switch {
 				case k.Key != "":
+					if n.Key == "data" && !ValidName(k.Key) {
+						continue // a file of a ConfigMap
+					}
 					add(k.Key, k.KeyAt())
 				case k.Get("name") != nil:
 					add(k.Get("name").Str(), k.Get("name").At())
@@ -224,6 +229,16 @@ func documentNames(t *source.Tree, file string) []fact.Declared {
 		walk(d, 0)
 	}
 	return list
+}
+
+// meant reports whether a name that no variable can have was written as one: in capitals,
+// with a hyphen or a space between, or a digit in front. Names in small letters with dots
+// are settings that some programs take from their environment by themselves.
+func meant(name string) bool {
+	if ValidName(name) || name != strings.ToUpper(name) || name == strings.ToLower(name) {
+		return false
+	}
+	return strings.Trim(name, "ABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789_- ") == ""
 }
 
 // ambient are variables that the operating system, the shell, the runtime or

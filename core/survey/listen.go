@@ -951,6 +951,13 @@ func ServerListeners(final command.Final, process string) (listeners []*fact.Lis
 			l.Host, l.HostAt = w.Value, w.At
 		}
 	}
+	open := func(names ...string) { // without a value: any interface
+		for i, a := range final.Args {
+			if slices.Contains(names, a.Text) && (i+1 == len(final.Args) || strings.HasPrefix(final.Args[i+1].Text, "-")) {
+				l.Host, l.Missing = value.Text("0.0.0.0", a.At), false
+			}
+		}
+	}
 	defer func() {
 		for i, a := range final.Args { // words that nobody knows may be flags
 			if a.Value == nil || a.Value.Kind != value.Unknown || strings.HasPrefix(a.Text, "-") || i > 0 && strings.HasPrefix(final.Args[i-1].Text, "-") {
@@ -1072,11 +1079,7 @@ func ServerListeners(final command.Final, process string) (listeners []*fact.Lis
 		}
 		host("--host")
 		port("--port")
-		for i, a := range final.Args {
-			if a.Text == "--host" && (i+1 == len(final.Args) || strings.HasPrefix(final.Args[i+1].Text, "-")) {
-				l.Host, l.Missing = value.Text("0.0.0.0", a.At), false
-			}
-		}
+		open("--host")
 	case "php -S":
 		if free := final.Free(); len(free) > 1 && free[0].Text == "artisan" && free[1].Text == "serve" {
 			l.Server, l.Dev = "artisan serve", true
@@ -1168,15 +1171,42 @@ func ServerListeners(final command.Final, process string) (listeners []*fact.Lis
 		if head != nil && head.Kind == value.Op && head.Text == "concat" && len(head.Kids) > 0 {
 			head = head.Kids[0]
 		}
+		if head != nil && head.Kind == value.Str && strings.HasPrefix(head.Text, "tcp:") && !strings.HasPrefix(head.Text, "tcp://") {
+			full := *head
+			full.Text = "tcp://" + strings.TrimPrefix(head.Text, "tcp:")
+			if whole := *l.Port; whole.Kind == value.Op {
+				whole.Kids = append([]*value.Value{&full}, whole.Kids[1:]...)
+				l.Port = &whole
+			} else {
+				l.Port = &full
+			}
+			head = &full
+		}
 		if head != nil && head.Kind == value.Str && (strings.HasPrefix(head.Text, "tcp://") || strings.HasPrefix(head.Text, "unix:")) {
 			l.Bind, l.Port = l.Port, nil
 		}
 	case "sirv":
 		host("-H", "--host")
 		port("-p", "--port")
+		open("-H", "--host")
 	case "http-server":
 		host("-a")
 		port("-p", "--port")
+		if l.Port != nil && l.Port.Kind == value.Str && l.Port.Text == "0" { // as if it were not given
+			l.Port = value.Text("8080", l.PortAt)
+		}
+	case "json-server":
+		host("-H", "--host")
+		port("-p", "--port")
+	case "astro preview":
+		free := final.Free()
+		if len(free) == 0 || free[0].Text != "preview" && free[0].Text != "dev" {
+			return nil
+		}
+		l.Dev = free[0].Text == "dev"
+		host("--host")
+		port("--port")
+		open("--host")
 	case "fastify-cli":
 		host("-a", "--address")
 		port("-p", "--port")

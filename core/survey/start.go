@@ -179,6 +179,9 @@ func (s *Starter) Start(b Beginning) *fact.Start {
 	if len(st.Listeners) == 1 && (st.Listeners[0].Server == "vite" || st.Listeners[0].Server == "vite preview") {
 		s.viteConfig(st, prog)
 	}
+	if len(st.Listeners) == 1 && st.Listeners[0].Server == "astro preview" {
+		st.Listeners[0] = s.astroConfig(st.Listeners[0], st)
+	}
 	if len(st.Listeners) == 1 && st.Listeners[0].Server == "rails" && st.Listeners[0].Port == nil && !st.Listeners[0].Missing {
 		s.railsPort(st, prog)
 	}
@@ -653,8 +656,11 @@ func (s *Starter) kitServer(st *fact.Start) *fact.Listener {
 		if (has || k.pkg == "") && strings.HasSuffix(st.Target.File, k.path) {
 			at := st.Target.At
 			l := &fact.Listener{Process: st.Process, Server: k.server, Via: "default", At: at, PortAt: at, HostAt: at}
-			if k.server == "sveltekit" {
+			switch k.server {
+			case "sveltekit":
 				s.prefixed(l, st)
+			case "astro":
+				return s.astroConfig(l, st)
 			}
 			return l
 		}
@@ -691,8 +697,82 @@ func (s *Starter) prefixed(l *fact.Listener, st *fact.Start) {
 		port := value.Text("3000", prefix.At)
 		l.Port, l.PortAt = set("PORT", port), prefix.At
 		l.Host, l.HostAt = set("HOST", value.Text("0.0.0.0", prefix.At)), prefix.At
+		l.Socket = &value.Value{Kind: value.Env, Text: prefix.Text + "SOCKET_PATH", At: prefix.At}
 		return
 	}
+}
+
+// astroConfig reads what the settings of Astro say of its servers: of that which its build
+// makes for Node.js, of preview, and of that for development; nil where the build makes
+// none (Astro 5, "server"; @astrojs/node 9, "mode").
+func (s *Starter) astroConfig(l *fact.Listener, st *fact.Start) *fact.Listener {
+	names := []string{"astro.config.mjs", "astro.config.js", "astro.config.ts", "astro.config.mts", "astro.config.cjs"}
+	if w, ok, _ := st.Final.Flag("--config"); ok && w.Literal() && st.Final.Program == "astro" {
+		names = []string{w.Text}
+	}
+	prog := NewProgram(s.Tree, s.Runtime.Modules(s.Tree, s.C, st.Final.Dir), s.Cache)
+	for _, name := range names {
+		f := prog.File(s.C.Path(name))
+		if f == nil {
+			continue
+		}
+		e := value.New(prog, f.Name)
+		all := e.Configured(f, nil)
+		if all.Kind != value.Object {
+			for _, p := range []**value.Value{&l.Host, &l.Port} {
+				if *p == nil {
+					*p = value.NotKnown("the settings in "+f.Name, place.Whole(f.Name))
+				}
+			}
+			return l
+		}
+		if adapter := all.Get("adapter"); l.Server == "astro" && adapter != nil && len(adapter.Kids) > 0 {
+			if mode := adapter.Kids[0].Get("mode"); mode != nil && mode.Kind == value.Str && mode.Text == "middleware" {
+				return nil
+			}
+		}
+		if l.Server == "astro preview" && all.Get("adapter") == nil { // it is Vite's then, and reads nothing
+			l.Server = "astro static"
+		}
+		given := all.Get("server")
+		if given != nil && given.Kind != value.Object && given.Kind != value.Undef {
+			for _, p := range []**value.Value{&l.Host, &l.Port} {
+				if *p == nil {
+					*p = value.NotKnown("the settings of the server in "+f.Name, placeOf(given, l.At))
+				}
+			}
+			return l
+		}
+		under := func(v *value.Value, name string, def *value.Value) *value.Value { // a variable beats it
+			env := &value.Value{Kind: value.Env, Text: name, At: v.At}
+			cond := env
+			if def != nil {
+				return &value.Value{Kind: value.Op, Text: "unset", At: v.At, Kids: []*value.Value{cond, def}}
+			}
+			return &value.Value{Kind: value.Op, Text: "||", At: v.At, Kids: []*value.Value{cond, v}}
+		}
+		if v := given.Get("port"); v != nil && l.Port == nil {
+			l.Port, l.PortAt, l.Via = v, placeOf(v, l.At), "setting"
+			if l.Server == "astro" {
+				l.Port = under(v, "PORT", nil)
+			}
+		}
+		if v := given.Get("host"); v != nil && l.Host == nil && !(v.Kind == value.Bool && v.Num == 0) {
+			l.HostAt, l.Via = placeOf(v, l.At), "setting"
+			if v.Kind == value.Bool {
+				v = value.Text("0.0.0.0", v.At)
+			}
+			if l.Host = v; l.Server != "astro static" {
+				l.Host = under(v, "HOST", v)
+			}
+		}
+		st.Reached = append(st.Reached, f.Name)
+		return l
+	}
+	if l.Server == "astro preview" {
+		l.Server = "astro static"
+	}
+	return l
 }
 
 // outputs are the folders that builds of compiled languages write.

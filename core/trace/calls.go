@@ -592,7 +592,11 @@ func (m *machine) outsideCall(o *opaque, args []any, keys map[string]any, at spo
 	if promising[name] {
 		for _, a := range args[:min(1, len(args))] {
 			if f, ok := a.(*function); ok {
-				v, err := m.call(f, undefined, []any{dontKnow("what " + o.path + " gives")}, nil, at)
+				var given any = dontKnow("what " + o.path + " gives")
+				if name == "then" && javascript(at.f.Lang) && o.recv != nil && strings.HasSuffix(o.recv.path, "()") { // as await has it
+					given = o.recv
+				}
+				v, err := m.call(f, undefined, []any{given}, nil, at)
 				if err != nil {
 					return nil, err
 				}

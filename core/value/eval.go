@@ -1454,7 +1454,29 @@ func (e *Eval) param(b *code.Binding, s *code.Scope, c *context) *Value {
 	if d := def(); d != nil && !e.maybe[b.Func] {
 		return pick(d)
 	}
+	if v := e.awaited(b, s); v != nil {
+		return pick(v)
+	}
 	return unknown("the parameter "+b.Name, place.Span{})
+}
+
+// awaited gives what a function gets that a promise is told to call: what the promise is
+// for, as await has it; nil where it is no such function.
+func (e *Eval) awaited(b *code.Binding, s *code.Scope) *Value {
+	if !javascript(s.File.Lang) || b.Index != 0 {
+		return nil
+	}
+	for _, site := range s.File.Calls {
+		args, callee := site.Node.Args(), site.Node.Kid(0)
+		if len(args) == 0 || args[0] != b.Func || callee == nil || callee.Name != "then" || callee.Kid(0) == nil {
+			continue
+		}
+		if v := e.expr(callee.Kids[0], site.Scope, nil); v != nil && v.Kind == External {
+			return v.with(Step{s.File.At(site.Node), "called here"})
+		}
+		return nil
+	}
+	return nil
 }
 
 // oneArgument evaluates the arguments of a call as far as one parameter needs

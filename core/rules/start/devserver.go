@@ -30,13 +30,12 @@ func dev(s *fact.Start) (why string, at place.Span, l *fact.Listener) {
 	}
 	k := s.Final.Known
 	if k != nil && k.Dev != "" && (l != nil || k.Server == "") {
-		if k.Name == "vite" && len(s.Final.Free()) > 0 && (s.Final.Free()[0].Text == "build" || s.Final.Free()[0].Text == "preview") {
+		if verb := first(s); verb != "" && strings.Contains(k.DevNot, " "+verb+" ") {
 			return "", at, nil
 		}
 		return "the start command runs " + s.Final.Program + ", " + k.Dev, s.Final.At, l
 	}
-	switch {
-	case k != nil && k.Name == "react-scripts" && first(s) == "start", k != nil && k.Name == "ng" && first(s) == "serve", k != nil && k.Name == "webpack" && first(s) == "serve", k != nil && k.Name == "nuxt" && first(s) == "dev":
+	if k != nil && first(s) != "" && strings.Contains(k.DevIn, " "+first(s)+" ") {
 		return "the start command runs " + k.Name + " " + first(s) + ", a development server", s.Final.At, nil
 	}
 	if l == nil {

@@ -26,6 +26,10 @@ var reload = &rules.Rule{
 				p.Report(on, 0, rules.Finding{Where: at, Trail: f.Steps, Message: f.Manager + " restarts the program when a file changes: for work on it, not for a host", Remedy: "node " + on.Start.Named()})
 				continue
 			}
+			if f.Known != nil && f.Known.Watch != "" && f.Manager == "" {
+				p.Report(on, 0, rules.Finding{Where: f.At, Trail: f.Steps, Message: f.Program + " " + f.Known.Watch + ": for work on it, not for a host", Remedy: "the command that " + f.Program + " restarts"})
+				continue
+			}
 			if f.Watching != nil {
 				if f.Known != nil && f.Known.Dev != "" && f.Known.Name == "flask" {
 					continue // start/dev-server says it all

@@ -423,7 +423,7 @@ func (m *modules) elsewhere(file, pkg string) bool {
 func (m *modules) made(p string) bool {
 	parts := strings.Split(p, "/")
 	for n, part := range parts {
-		if part == "lib" && m.written(strings.Join(parts[:n+1], "/")) {
+		if dir := strings.Join(parts[:n+1], "/"); part == "lib" && m.written(dir) || m.nobodys(dir) {
 			continue
 		}
 		switch part {
@@ -432,6 +432,34 @@ func (m *modules) made(p string) bool {
 		}
 	}
 	return strings.HasSuffix(p, ".node") || strings.HasSuffix(p, ".wasm") || strings.HasSuffix(p, ".css") || strings.HasSuffix(p, ".scss") || strings.HasSuffix(p, ".svg")
+}
+
+// nobodys reports whether nothing makes a folder with a name that builds use: it is not on
+// disk, the package has no script but those that use what is there, no file at its root or
+// the root of the tree is read by a build, and none of git's is said to be ignored there.
+func (m *modules) nobodys(dir string) bool {
+	if m.t.HasDir(dir) || len(m.t.Below(dir)) > 0 {
+		return false
+	}
+	for name := range m.c.Scripts {
+		if first, _, _ := strings.Cut(name, ":"); !uses[first] {
+			return false
+		}
+	}
+	for _, d := range []string{m.c.Dir, ""} {
+		for _, e := range m.t.In(d) {
+			name := path.Base(e.Path)
+			if name == ".gitignore" {
+				f, err := m.t.Code(e.Path)
+				if err != nil || bytes.Contains(f.Data, []byte(path.Base(dir))) {
+					return false
+				}
+			} else if builds(name) && !strings.EqualFold(name, "Procfile") {
+				return false
+			}
+		}
+	}
+	return true
 }
 
 // written reports whether a folder that a build may be told to fill holds source instead:
