@@ -425,6 +425,32 @@ web: npx astro preview --host
 export default { server: { port: 4401 } };
 `, ` => any 4401
 HOST=127.0.0.1 PORT=5123 => any 4401`},
+	{"rails server and its variables", `-- Procfile --
+web: bin/rails server
+-- Gemfile --
+source 'https://rubygems.org'
+gem 'railties'
+gem 'puma'
+-- bin/rails --
+#!/usr/bin/env ruby
+APP_PATH = File.expand_path('../config/application', __dir__)
+require_relative '../config/boot'
+require 'rails/commands'
+-- config/boot.rb --
+require 'bundler/setup'
+-- config/application.rb --
+require_relative 'boot'
+require 'rails'
+module Sky
+  class Application < Rails::Application
+  end
+end
+`, ` => loopback 3000
+PORT=5123 => loopback 5123
+PORT=abc => loopback 0
+PORT= => loopback 0
+BINDING=0.0.0.0 => any 3000
+RAILS_ENV=production => any 3000`},
 	{"what a promise gives to the function that it calls", `-- Procfile --
 web: node main.mjs
 -- package.json --

@@ -158,7 +158,7 @@ type Server struct {
 	Port         int    // without one given; 0: the kernel chooses
 	PortEnv      string // a variable that it reads by itself
 	EmptyEnv     string // what that does where it is empty: exits, random; else it is passed over
-	TextEnv      string // what that does where it is no number: default; else as TextPort has it
+	TextEnv      string // what that does where it is no number: default; random, after digits in front; else as TextPort has it
 	ParsedEnv    bool   // of that the digits in front count, and the default where there are none, or nought
 	Passes       bool   // an empty Over or OverHost is passed over
 	HostEnv      string
@@ -273,7 +273,7 @@ var Servers = map[string]Server{
 	"webrick run":       {Wraps: true, Whole: true, Host: "loopback", EmptyHost: "any", Port: 8080, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"puma run":          {Wraps: true, Octal: true, Host: "any", EmptyHost: "any", Port: 9292, NilPort: "default", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"ruby httpd":        {Wraps: true, Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
-	"rails":             {Host: "loopback", EmptyHost: "any", Port: 3000, PortEnv: "PORT", EmptyPort: "exits", TextPort: "exits", NumberText: true},
+	"rails":             {Host: "loopback", EmptyHost: "any", Port: 3000, PortEnv: "PORT", HostEnv: "BINDING", EmptyEnv: "random", TextEnv: "random", EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"unicorn":           {Paths: "/~", Wraps: true, Host: "any", EmptyHost: "any", Port: 8080, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"thin":              {Wraps: true, Host: "any", EmptyHost: "any", Port: 3000, EmptyPort: "exits", TextPort: "exits", NumberText: true},
 	"falcon":            {Host: "loopback", EmptyHost: "any", Port: 9292, EmptyPort: "exits", TextPort: "exits", NumberText: true},
@@ -663,6 +663,13 @@ func (l *Listener) port(s Server, env value.Environ) Outcome {
 					n, _ := strconv.Atoi(v[:len(v)-len(strings.TrimLeft(v, "0123456789"))])
 					if n == 0 {
 						return Outcome{"listens", "", s.Port, strconv.Quote(v) + " is no number of a port: the default counts"}
+					}
+					return s.text(strconv.Itoa(n))
+				case s.TextEnv == "random": // as to_i of Ruby has it
+					v = strings.TrimSpace(v)
+					n, _ := strconv.Atoi(v[:len(v)-len(strings.TrimLeft(v, "0123456789"))])
+					if n == 0 {
+						return Outcome{"listens", "", 0, name + " is no number, which is taken for 0: the kernel chooses a port"}
 					}
 					return s.text(strconv.Itoa(n))
 				case s.TextEnv == "default" && math.IsNaN(value.ToNumber(v)):
