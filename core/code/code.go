@@ -286,6 +286,7 @@ type Binding struct {
 	From    *Scope // where the value is written, where that is another scope
 	Turn    bool   // in a loop that goes on while something holds
 	Try     *Node  // the try around it whose handler goes on; nil for none
+	Filled  bool   // a field that a library gives another value, as an annotation says
 }
 
 // Scope is a stretch in which names are known: a file, a function, a class.

@@ -246,6 +246,9 @@ func (c *collector) stmt(n *Node, fr frame) {
 			return
 		}
 		c.bind(n.Kid(0), n.Kid(1), n.Name, "=", fr)
+		if list := fr.scope.Names[n.Kid(0).named()]; len(list) > 0 && c.f.Lang == Java && filled(n) {
+			list[len(list)-1].Filled = true
+		}
 		if n.Flag&Exported != 0 {
 			c.export(n.Kid(0), fr)
 		}
@@ -564,6 +567,28 @@ func (c *collector) class(n *Node, fr frame) {
 	for _, d := range n.Kids[min(2, len(n.Kids)):] {
 		c.expr(d, fr)
 	}
+}
+
+// fills are the annotations of fields that a library sets from the command line (picocli
+// 4.7; JCommander 1.83; args4j 2.37), by the last part of their names.
+var fills = map[string]bool{"Option": true, "Parameters": true, "Parameter": true, "Argument": true, "Mixin": true, "ParentCommand": true}
+
+// filled reports whether a library sets a field that is declared.
+func filled(n *Node) bool {
+	for _, d := range n.Kids[min(2, len(n.Kids)):] {
+		if d.Is(Call) && d.Kid(0) != nil && fills[d.Kids[0].Name] {
+			return true
+		}
+	}
+	return false
+}
+
+// named is the name that a node is; empty for one that is none.
+func (n *Node) named() string {
+	if n.Is(Name) {
+		return n.Name
+	}
+	return ""
 }
 
 func (c *collector) imports(n *Node, fr frame) {

@@ -6,6 +6,7 @@ import (
 
 	"ubique/core/code"
 	"ubique/core/fact"
+	"ubique/core/place"
 	"ubique/core/source"
 	"ubique/core/value"
 )
@@ -14,10 +15,11 @@ import (
 // (documentation of dotenv 17, python-dotenv 1.2, django-environ 0.12 and
 // environs 14).
 var loaders = map[string]bool{"dotenv.config": true, "dotenv.configDotenv": true, "dotenv.load_dotenv": true, "dotenv.main.load_dotenv": true,
+	"dotenv-flow.config": true, "dotenv-safe.config": true,
 	"environ.Env.read_env": true, "environ.Env().read_env": true, "environs.Env().read_env": true, "environs.env.read_env": true}
 
 // dotenvPackages are the packages whose calls these are.
-var dotenvPackages = map[string]bool{"dotenv": true, "python-dotenv": true, "environ": true, "django-environ": true, "environs": true}
+var dotenvPackages = map[string]bool{"dotenv": true, "dotenv-flow": true, "dotenv-safe": true, "python-dotenv": true, "environ": true, "django-environ": true, "environs": true}
 
 // dotenvFiles lists the dotenv files that a start reads, in the order in which
 // they are read. A file that is named by what cannot be told is left out. Dotenv
@@ -36,8 +38,11 @@ func dotenvFiles(st *fact.Start, files []*code.File, dotenv bool) []fact.Dotenv 
 		beside(w.Text)
 	}
 	for _, w := range st.Final.Flags("-r", "--require", "--import") { // documentation of dotenv 17, "Preload"
-		if w.Text == "dotenv/config" || w.Text == "dotenv/config.js" {
+		switch strings.TrimSuffix(w.Text, ".js") {
+		case "dotenv/config", "dotenv-safe/config":
 			list = append(list, preloaded(st))
+		case "dotenv-flow/config":
+			list = append(list, flowing(st, nil, st.At)...)
 		}
 	}
 	if others, ok := otherDotenv(st, files); ok {
@@ -61,9 +66,10 @@ func dotenvFiles(st *fact.Start, files []*code.File, dotenv bool) []fact.Dotenv 
 			}
 		}
 	}
-	imported, called, plain := false, false, false
+	imported, called, plain, flows := false, false, false, false
 	for _, i := range st.Imports {
-		plain = plain || i.Package == "dotenv" && !i.TypeOnly
+		plain = plain || (i.Package == "dotenv" || i.Package == "dotenv-safe") && !i.TypeOnly
+		flows = flows || i.Package == "dotenv-flow" && !i.TypeOnly
 		imported = imported || dotenvPackages[i.Package] && !i.TypeOnly
 	}
 	if !imported {
@@ -79,6 +85,13 @@ func dotenvFiles(st *fact.Start, files []*code.File, dotenv bool) []fact.Dotenv 
 				continue
 			}
 			called = true
+			if cv := st.Program.Callee(site); cv.Text == "dotenv-flow.config" {
+				for _, d := range flowing(st, st.Program.Expr(site.Node.Kid(1), site.Scope), f.At(site.Node)) {
+					d.When = when(st, site)
+					list = append(list, d)
+				}
+				continue
+			}
 			var named *code.Node
 			over := false
 			for i, a := range site.Node.Args() {
@@ -118,7 +131,35 @@ func dotenvFiles(st *fact.Start, files []*code.File, dotenv bool) []fact.Dotenv 
 	if !called && plain {
 		list = append(list, preloaded(st)) // dotenv/config
 	}
+	if !called && flows {
+		list = append(list, flowing(st, nil, st.At)...) // dotenv-flow/config
+	}
 	return list
+}
+
+// flowing lists the files of dotenv-flow, from the one that counts most: those of the
+// environment's name before the others, local ones before those that are shared
+// (dotenv-flow 4, "Files priority"). Options are those of its call.
+func flowing(st *fact.Start, options *value.Value, at place.Span) (list []fact.Dotenv) {
+	text := func(s string) *value.Value { return value.Text(s, at) }
+	mode := value.Variable("NODE_ENV", value.ReadsUndef, at)
+	if v := options.Get("default_node_env"); v != nil {
+		mode = value.Or(mode, v, at)
+	}
+	if v := options.Get("node_env"); v != nil {
+		mode = value.Or(v, mode, at)
+	}
+	named := func(parts ...*value.Value) *value.Value {
+		if dir := options.Get("path"); dir != nil {
+			parts = append([]*value.Value{dir, text("/")}, parts...)
+		}
+		return &value.Value{Kind: value.Op, Text: "concat", At: at, Kids: parts}
+	}
+	tested := &value.Value{Kind: value.Op, Text: "!=", At: at, Kids: []*value.Value{mode, text("test")}}
+	return []fact.Dotenv{
+		{By: named(text(".env."), mode, text(".local")), When: mode}, {By: named(text(".env."), mode), When: mode},
+		{By: named(text(".env.local")), When: tested}, {By: named(text(".env"))}, {By: named(text(".env.defaults"))},
+	}
 }
 
 // naming is the file that a value names, in an environment where that decides it.

@@ -30,6 +30,8 @@ var sockets = map[string]socket{
 	"io.javalin.Javalin.create() start":                     {"javalin", -1, 0, -1},
 	"spark.Spark.port":                                      {"java", -1, 0, -1},
 	"org.eclipse.jetty.server.Server()":                     {"java", 0, -1, -1},
+	"org.eclipse.jetty.server.ServerConnector() setPort":    {"java", -1, 0, -1},
+	"io.netty.bootstrap.ServerBootstrap() bind":             {"java", 0, -1, -1},
 	"io.vertx.core.Vertx.vertx().createHttpServer() listen": {"vert.x", -1, 0, 1},
 	"io.undertow.Undertow.builder() addHttpListener":        {"java", -1, 0, 1},
 	"org.apache.catalina.startup.Tomcat() setPort":          {"java", -1, 0, -1},
@@ -139,6 +141,12 @@ func jvmFilled(e *value.Eval, f *code.File, path string, recv *value.Value, args
 			return nil
 		}
 	}
+	if path == "io.netty.bootstrap.ServerBootstrap() bind" && len(args) == 2 { // bind(host, port)
+		l.Host, l.Port = args[0], args[1]
+	}
+	if strings.HasSuffix(path, " setPort") && strings.HasPrefix(path, "org.eclipse.jetty.") { // and the host beside it
+		l.Host = beside(e, f, at, "setHost")
+	}
 	if s.server == "javalin" && len(args) == 2 { // start(host, port)
 		l.Host, l.Port = args[0], args[1]
 	}
@@ -163,6 +171,28 @@ func jvmFilled(e *value.Eval, f *code.File, path string, recv *value.Value, args
 	}
 	l.PortAt, l.HostAt = placeOf(l.Port, at), placeOf(l.Host, at)
 	return l
+}
+
+// beside gives what another method of the object whose method is called at a place is given,
+// in the same function; nil where it is not called.
+func beside(e *value.Eval, f *code.File, at place.Span, method string) *value.Value {
+	var of *code.Node
+	var scope *code.Scope
+	for _, site := range f.Calls {
+		if f.At(site.Node) == at && site.Node.Kid(0).Is(code.Member) {
+			of, scope = site.Node.Kids[0].Kid(0), site.Scope
+		}
+	}
+	if !of.Is(code.Name) {
+		return nil
+	}
+	for _, site := range f.Calls {
+		c := site.Node.Kid(0)
+		if c.Is(code.Member) && c.Name == method && c.Kid(0).Is(code.Name) && c.Kids[0].Name == of.Name && site.Scope.Func == scope.Func && site.Node.Kid(1) != nil {
+			return e.Expr(site.Node.Kids[1], site.Scope)
+		}
+	}
+	return nil
 }
 
 // jvmPath is the key of the table for a call that a program comes to while it is

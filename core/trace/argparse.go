@@ -19,6 +19,8 @@ type argParser struct {
 	all      any    // the default of all
 	hasAll   bool
 	helps    bool
+	env      bool    // what is not given may come from variables (ConfigArgParse)
+	prefix   *string // all of them have variables, which begin with it
 }
 
 type argAction struct {
@@ -32,6 +34,7 @@ type argAction struct {
 	choices  any
 	required bool
 	absent   bool // nothing is set where it is not given
+	variable string
 }
 
 type argCommands struct {
@@ -237,6 +240,12 @@ func (p *argParser) add(args []any, keys map[string]any) *argAction {
 	if d, ok := keys["dest"].(string); ok {
 		a.dest = d
 	}
+	if a.variable, _ = keys["env_var"].(string); a.variable == "" && p.prefix != nil && len(a.flags) > 0 {
+		a.variable = *p.prefix + strings.ToUpper(a.dest)
+	}
+	if keys["is_config_file"] == true || keys["is_config_file_arg"] == true {
+		p.odd = "a file of settings that an argument names"
+	}
 	switch act := keys["action"].(type) {
 	case nil:
 	case string:
@@ -397,6 +406,11 @@ func (m *machine) argParse(p *argParser, given []any, ns *object, at spot) (_ *o
 			return nil, nil, undecided("a word of the command line")
 		}
 		words = append(words, t)
+	}
+	if p.env {
+		if words, err = m.argVariables(p, words); err != nil {
+			return nil, nil, err
+		}
 	}
 	if ns == nil {
 		ns = newObject()
@@ -628,6 +642,40 @@ func (m *machine) argParse(p *argParser, given []any, ns *object, at spot) (_ *o
 		}
 	}
 	return ns, rest, nil
+}
+
+// argVariables puts the options that variables give before the words of the command line
+// where that does not give them (ConfigArgParse 1.7, "command line > environment variables").
+func (m *machine) argVariables(p *argParser, words []string) ([]string, error) {
+	var more []string
+	for _, a := range p.args {
+		v, set := "", false
+		if a.variable != "" && len(a.flags) > 0 {
+			v, set = m.env.get(a.variable)
+		}
+		if !set || slices.ContainsFunc(words, func(w string) bool {
+			name, _, _ := strings.Cut(w, "=")
+			return slices.Contains(a.flags, name)
+		}) {
+			continue
+		}
+		flag := a.flags[len(a.flags)-1]
+		switch {
+		case a.takes():
+			more = append(more, flag+"="+v)
+		case a.action == "store_true" || a.action == "store_false":
+			switch strings.ToLower(v) {
+			case "true", "yes", "1":
+				more = append(more, flag)
+			case "false", "no", "0":
+			default:
+				return nil, &exit{}
+			}
+		default:
+			return nil, giveUp("a variable for an option")
+		}
+	}
+	return append(more, words...), nil
 }
 
 // argFlag does what an option without words does.

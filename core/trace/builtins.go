@@ -921,6 +921,10 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		return l, true, nil
 	case "dotenv.config", "dotenv.configDotenv":
 		return m.dotenvConfig(arg(0))
+	case "dotenv-safe.config":
+		return m.dotenvSafe(arg(0))
+	case "dotenv-flow.config":
+		return m.dotenvFlow(arg(0))
 	case "process.exit", "Deno.exit":
 		return nil, true, &exit{}
 	case "process.cwd", "Deno.cwd":
@@ -1146,6 +1150,93 @@ func (m *machine) dotenvConfig(options any) (any, bool, error) {
 	}
 	for _, k := range all.keys {
 		if _, set := m.env.get(k); !set || over {
+			m.env.put(k, show(all.cells[k].v))
+		}
+	}
+	out.set("parsed", all)
+	return out, true, nil
+}
+
+// dotenvSafe reads a dotenv file, and throws where a variable of the example is not set
+// then (dotenv-safe 9, "Usage").
+func (m *machine) dotenvSafe(options any) (any, bool, error) {
+	back, ok, err := m.dotenvConfig(options)
+	if !ok || err != nil {
+		return back, ok, err
+	}
+	o, _ := options.(*object)
+	option := func(name string) any {
+		if o != nil {
+			if v, ok := o.get(name); ok && v != any(undefined) {
+				return v
+			}
+		}
+		return nil
+	}
+	var example any = ".env.example"
+	for _, name := range []string{"sample", "example"} {
+		if v := option(name); v != nil {
+			example = v
+		}
+	}
+	d, there, err := m.dotenvFile(example)
+	if err != nil {
+		return nil, true, err
+	}
+	if !there {
+		return nil, true, raise("Error", "ENOENT: no such file or directory, open '"+show(example)+"'")
+	}
+	for _, k := range d.keys {
+		if v, set := m.env.get(k); !set || v == "" && option("allowEmptyValues") != true {
+			return nil, true, raise("MissingEnvVarsError", "the variable "+k+" of the example is not set")
+		}
+	}
+	return back, true, nil
+}
+
+// dotenvFlow reads the dotenv files of an environment, one over the other (dotenv-flow 4,
+// "Files priority").
+func (m *machine) dotenvFlow(options any) (any, bool, error) {
+	dir, mode := "", m.env.text("NODE_ENV")
+	if o, ok := options.(*object); ok {
+		for _, k := range o.keys {
+			t, isText := o.cells[k].v.(string)
+			switch {
+			case k == "silent" || k == "debug":
+			case !isText:
+				return nil, false, nil
+			case k == "path":
+				dir = t + "/"
+			case k == "node_env":
+				mode = t
+			case k == "default_node_env" && mode == "":
+				mode = t
+			case k != "default_node_env" && k != "encoding":
+				return nil, false, nil
+			}
+		}
+	} else if options != undefined && options != nil {
+		return nil, false, nil
+	}
+	names := []string{".env.defaults", ".env", ".env.local"}
+	if mode == "test" {
+		names = names[:2]
+	}
+	if mode != "" {
+		names = append(names, ".env."+mode, ".env."+mode+".local")
+	}
+	all, out := newObject(), newObject()
+	for _, name := range names {
+		d, _, err := m.dotenvFile(dir + name)
+		if err != nil {
+			return nil, true, err
+		}
+		for _, k := range d.keys {
+			all.set(k, d.cells[k].v)
+		}
+	}
+	for _, k := range all.keys {
+		if _, set := m.env.get(k); !set {
 			m.env.put(k, show(all.cells[k].v))
 		}
 	}

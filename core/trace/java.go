@@ -1021,7 +1021,7 @@ func (m *machine) jvMember(n *code.Node, s *scope) (any, error) {
 			return in, nil
 		}
 		if n.Name == "class" {
-			return &opaque{path: b.name + ".class"}, nil
+			return &opaque{path: b.name + ".class", of: b}, nil
 		}
 		return nil, giveUp("%s is not found in %s", n.Name, b.name)
 	case *object:

@@ -219,6 +219,32 @@ func (m *machine) jvNewOf(c *opaque, args []any, s *scope, at spot) (any, bool, 
 	switch name {
 	case "ProcessBuilder":
 		return m.jvProcessBuilder(args), true, nil
+	case "CommandLine":
+		if on, ok := first(args).(*object); ok && strings.HasPrefix(c.path, "picocli.") && on.class != nil && on.class.node != nil {
+			return m.jvPicocli(on), true, nil
+		}
+	case "ObjectMapper", "JsonMapper", "YAMLMapper", "TomlMapper", "Gson", "Yaml":
+		kind := name
+		switch {
+		case strings.HasSuffix(name, "Mapper") && strings.HasPrefix(c.path, "com.fasterxml.jackson."):
+			kind = "ObjectMapper"
+		case name == "Gson" && strings.HasPrefix(c.path, "com.google.gson."), name == "Yaml" && strings.HasPrefix(c.path, "org.yaml.snakeyaml."):
+		default:
+			return nil, false, nil
+		}
+		return m.jvReader(kind, s), true, nil
+	case "JSONObject":
+		if v, ok, err := m.jvData(first(args)); strings.HasPrefix(c.path, "org.json.") && (ok || err != nil) {
+			return m.jvTree("JSONObject", v, true), true, err
+		}
+	case "JCommander":
+		o := m.jvCommander(args[:min(1, len(args))])
+		if len(args) > 1 {
+			if _, err := o.class.methods.cells["parse"].v.(*function).native(m, o, args[1:], nil, at); err != nil {
+				return nil, true, err
+			}
+		}
+		return o, true, nil
 	case "ArrayList", "LinkedList", "ArrayDeque", "Vector", "CopyOnWriteArrayList", "HashSet", "LinkedHashSet", "TreeSet", "Stack", "PriorityQueue", "ConcurrentLinkedQueue":
 		l := &list{set: strings.HasSuffix(name, "Set"), sorted: name == "TreeSet" && len(args) < 2}
 		defer l.order()
@@ -520,7 +546,26 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 	case "System.gc", "System.loadLibrary":
 		return nil, true, nil
 	case "System.exit", "Runtime.getRuntime().exit", "Runtime.getRuntime().halt":
+		if r, ok := arg(0).(*opaque); ok && m.waiting && r.recv != nil { // a library runs what it was given first
+			return nil, true, giveUp("what %s runs", r)
+		}
 		return nil, true, &exit{}
+	case "com.google.gson.JsonParser.parseReader", "com.google.gson.JsonParser.parseString":
+		if v, ok, err := m.jvData(arg(0)); ok || err != nil {
+			return m.jvTree("JsonObject", v, true), true, err
+		}
+	case "com.typesafe.config.ConfigFactory.load", "com.typesafe.config.ConfigFactory.parseResources":
+		file := "application.conf"
+		if t, ok := arg(0).(string); ok {
+			if file = t; path.Ext(t) == "" {
+				file += ".conf"
+			}
+		}
+		if v, ok, err := m.jvConfig(file, s); ok || err != nil {
+			return v, true, err
+		}
+	case "com.beust.jcommander.JCommander.newBuilder":
+		return m.jvCommander(nil), true, nil
 	case "URI.create":
 		if t, ok := arg(0).(string); ok {
 			return m.jvURI(t)

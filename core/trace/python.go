@@ -638,6 +638,53 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 			}
 		}
 		return out, true, nil
+	case "fire.Fire":
+		on := arg(0)
+		if v, ok := keys["component"]; ok {
+			on = v
+		}
+		if on == nil || keys["command"] != nil {
+			return nil, true, giveUp("what Fire is for")
+		}
+		v, err := m.pyFire(on, at)
+		return v, true, err
+	case "docopt.docopt":
+		doc, ok := arg(0).(string)
+		if v, has := keys["doc"].(string); has {
+			doc, ok = v, true
+		}
+		given := m.argv()[1:]
+		from := arg(1)
+		if v, has := keys["argv"]; has {
+			from = v
+		}
+		if l, isList := from.(*list); isList {
+			given = l.items
+		}
+		var words []string
+		for _, w := range given {
+			t, isText := w.(string)
+			ok = ok && isText
+			words = append(words, t)
+		}
+		if !ok || keys["options_first"] != nil {
+			return nil, true, giveUp("a usage text that is not known")
+		}
+		v, err := m.pyDocopt(doc, words)
+		return v, true, err
+	case "configargparse.ArgumentParser", "configargparse.ArgParser", "configargparse.Parser", "configargparse.get_argument_parser", "configargparse.get_arg_parser", "configargparse.get_parser":
+		o, p := m.newArgParser(keys)
+		p.env = true
+		if t, ok := keys["auto_env_var_prefix"].(string); ok {
+			p.prefix = &t
+		}
+		if keys["default_config_files"] != nil {
+			p.odd = "a parser with files of its own"
+		}
+		for _, name := range []string{"add", "add_arg"} {
+			o.class.methods.set(name, o.class.methods.cells["add_argument"].v)
+		}
+		return o, true, nil
 	case "ast.literal_eval":
 		t, ok := arg(0).(string)
 		if c, isContent := arg(0).(*content); isContent {

@@ -584,6 +584,13 @@ func (m *machine) load(path string) (*module, error) {
 	}
 	mod.top.declare("__name__", name)
 	mod.top.declare("__file__", root+"/"+path)
+	if f.Lang == code.Python { // what the first statement says
+		var doc any
+		if b := f.Body; b != nil && len(b.Kids) > 0 && b.Kids[0].Is(code.ExprStmt) && b.Kids[0].Kid(0).Is(code.String) {
+			doc = b.Kids[0].Kids[0].Name
+		}
+		mod.top.declare("__doc__", doc)
+	}
 	if dir, ok := strings.CutSuffix(path, "/__init__.py"); ok {
 		mod.top.declare("__path__", &list{items: []any{root + "/" + dir}})
 	}

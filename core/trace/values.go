@@ -77,6 +77,7 @@ type (
 		props *object
 		sub   *function // a command of it is made
 		self  *object   // whose method it is (Go)
+		of    *class    // the class that it stands for (Java)
 		fresh bool      // it is an object that was made: there, and nothing else
 	}
 	// promise is what an async function gives; it is settled at once.

@@ -1317,6 +1317,9 @@ func (e *Eval) binding(b *code.Binding, s *code.Scope, c *context) *Value {
 	case "alias":
 		return e.expr(b.Value, s, c)
 	}
+	if b.Filled {
+		return unknown("a field that a library fills", line(b.Off))
+	}
 	if b.Value == nil {
 		if b.Kind != "" {
 			return &Value{Kind: Undef, At: line(b.Off)}

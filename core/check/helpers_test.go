@@ -1,0 +1,246 @@
+package check_test
+
+import "testing"
+
+// helpersSeen are servers whose settings and arguments libraries read, and what each did in
+// the environments beside it.
+var helpersSeen = []struct{ name, tree, want string }{
+	{"dotenv-flow per environment", `-- Procfile --
+web: node app.js
+-- package.json --
+{"name":"dome","dependencies":{"dotenv-flow":"4.1.0"}}
+-- .env --
+PORT=8601
+HOST=127.0.0.1
+-- .env.production --
+HOST=0.0.0.0
+-- .env.local --
+PORT=8602
+-- app.js --
+require('dotenv-flow').config();
+require('http').createServer().listen(process.env.PORT, process.env.HOST);
+`, ` => loopback 8602
+NODE_ENV=production => any 8602
+PORT=5123 => loopback 5123`},
+	{"dotenv-safe refuses", `-- Procfile --
+web: node app.js
+-- package.json --
+{"name":"dome","dependencies":{"dotenv-safe":"9.1.0"}}
+-- .env.example --
+PORT=
+-- app.js --
+require('dotenv-safe').config();
+require('http').createServer().listen(process.env.PORT);
+`, ` => exits
+PORT=5123 => any 5123`},
+	{"restana", `-- Procfile --
+web: node app.js
+-- package.json --
+{"name":"dome","dependencies":{"restana":"4.9.0"}}
+-- app.js --
+const service = require('restana')();
+service.get('/', (req, res) => res.send('x'));
+service.start(process.env.PORT || 8612).then(() => {});
+`, ` => any 8612
+PORT=5123 => any 5123`},
+	{"fire", `-- Procfile --
+web: /usr/bin/python3 app.py serve --port=5304
+-- requirements.txt --
+fire==0.5.0
+-- app.py --
+import fire
+from http.server import HTTPServer, BaseHTTPRequestHandler
+
+class Dome:
+    def serve(self, port=8621, host="127.0.0.1"):
+        HTTPServer((host, port), BaseHTTPRequestHandler).serve_forever()
+
+if __name__ == "__main__":
+    fire.Fire(Dome)
+`, ` => loopback 5304`},
+	{"docopt", `-- Procfile --
+web: /usr/bin/python3 app.py --port 5305
+-- requirements.txt --
+docopt==0.6.2
+-- app.py --
+"""Dome.
+
+Usage:
+  app.py [--port=<n>] [--host=<h>]
+
+Options:
+  --port=<n>  the port [default: 8622]
+  --host=<h>  the host [default: 127.0.0.1]
+"""
+from docopt import docopt
+from http.server import HTTPServer, BaseHTTPRequestHandler
+args = docopt(__doc__)
+HTTPServer((args["--host"], int(args["--port"])), BaseHTTPRequestHandler).serve_forever()
+`, ` => loopback 5305`},
+	{"configargparse", `-- Procfile --
+web: /usr/bin/python3 app.py
+-- requirements.txt --
+configargparse==1.5.3
+-- app.py --
+import configargparse
+from http.server import HTTPServer, BaseHTTPRequestHandler
+p = configargparse.ArgParser()
+p.add("--port", env_var="DOME_PORT", type=int, default=8623)
+p.add("--host", env_var="DOME_HOST", default="127.0.0.1")
+o = p.parse_args()
+HTTPServer((o.host, o.port), BaseHTTPRequestHandler).serve_forever()
+`, ` => loopback 8623
+DOME_PORT=5123 => loopback 5123`},
+	{"jetty embedded", `-- Procfile --
+web: java -cp "out:/usr/share/java/*" Main
+-- src/Main.java --
+import org.eclipse.jetty.server.Server;
+import org.eclipse.jetty.server.ServerConnector;
+
+public class Main {
+    public static void main(String[] args) throws Exception {
+        Server server = new Server();
+        ServerConnector connector = new ServerConnector(server);
+        connector.setHost("127.0.0.1");
+        connector.setPort(Integer.parseInt(System.getenv().getOrDefault("PORT", "8630")));
+        server.addConnector(connector);
+        server.start();
+        server.join();
+    }
+}
+`, ` => loopback 8630
+PORT=5123 => loopback 5123`},
+	{"netty", `-- Procfile --
+web: java -cp "out:/usr/share/java/*" Main
+-- src/Main.java --
+import io.netty.bootstrap.ServerBootstrap;
+import io.netty.channel.*;
+import io.netty.channel.nio.NioEventLoopGroup;
+import io.netty.channel.socket.SocketChannel;
+import io.netty.channel.socket.nio.NioServerSocketChannel;
+
+public class Main {
+    public static void main(String[] args) throws Exception {
+        EventLoopGroup boss = new NioEventLoopGroup(1), worker = new NioEventLoopGroup();
+        try {
+            ServerBootstrap b = new ServerBootstrap();
+            b.group(boss, worker).channel(NioServerSocketChannel.class)
+                .childHandler(new ChannelInitializer<SocketChannel>() {
+                    @Override public void initChannel(SocketChannel ch) { }
+                });
+            int port = Integer.parseInt(System.getenv("PORT") != null ? System.getenv("PORT") : "8632");
+            Channel ch = b.bind("0.0.0.0", port).sync().channel();
+            ch.closeFuture().sync();
+        } finally {
+            boss.shutdownGracefully();
+            worker.shutdownGracefully();
+        }
+    }
+}
+`, ` => any 8632
+PORT=5123 => any 5123`},
+	{"picocli", `-- Procfile --
+web: java -cp "out:/usr/share/java/*" Main --port 5308
+-- src/Main.java --
+import com.sun.net.httpserver.HttpServer;
+import java.net.InetSocketAddress;
+import java.util.concurrent.Callable;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+
+@Command(name = "dome")
+public class Main implements Callable<Integer> {
+    @Option(names = {"-p", "--port"}, defaultValue = "8633")
+    int port;
+
+    @Option(names = "--host", defaultValue = "${env:DOME_HOST:-127.0.0.1}")
+    String host;
+
+    @Override
+    public Integer call() throws Exception {
+        HttpServer.create(new InetSocketAddress(host, port), 0).start();
+        Thread.currentThread().join();
+        return 0;
+    }
+
+    public static void main(String[] args) {
+        System.exit(new CommandLine(new Main()).execute(args));
+    }
+}
+`, ` => loopback 5308
+DOME_HOST=0.0.0.0 => any 5308`},
+	{"jcommander", `-- Procfile --
+web: java -cp "out:/usr/share/java/*" Main -port 5309
+-- src/Main.java --
+import com.beust.jcommander.JCommander;
+import com.beust.jcommander.Parameter;
+import com.sun.net.httpserver.HttpServer;
+import java.net.InetSocketAddress;
+
+public class Main {
+    @Parameter(names = {"-port", "--port"})
+    private Integer port = 8634;
+
+    public static void main(String[] argv) throws Exception {
+        Main main = new Main();
+        JCommander.newBuilder().addObject(main).build().parse(argv);
+        HttpServer.create(new InetSocketAddress(main.port), 0).start();
+    }
+}
+`, ` => any 5309`},
+	{"typesafe config", `-- Procfile --
+web: java -cp "out:/usr/share/java/*" Main
+-- src/application.conf --
+dome {
+  host = "127.0.0.1"
+  port = 8635
+  port = ${?PORT}
+}
+-- src/Main.java --
+import com.sun.net.httpserver.HttpServer;
+import com.typesafe.config.Config;
+import com.typesafe.config.ConfigFactory;
+import java.net.InetSocketAddress;
+
+public class Main {
+    public static void main(String[] argv) throws Exception {
+        Config conf = ConfigFactory.load().getConfig("dome");
+        HttpServer.create(new InetSocketAddress(conf.getString("host"), conf.getInt("port")), 0).start();
+    }
+}
+`, ` => loopback 8635
+PORT=5123 => loopback 5123`},
+	{"gson settings", `-- Procfile --
+web: java -cp "out:/usr/share/java/*" Main
+-- settings.json --
+{"host": "127.0.0.1", "port": 8636}
+-- src/Main.java --
+import com.google.gson.Gson;
+import com.sun.net.httpserver.HttpServer;
+import java.io.FileReader;
+import java.net.InetSocketAddress;
+
+public class Main {
+    static class Settings { String host = "localhost"; int port = 1; }
+
+    public static void main(String[] argv) throws Exception {
+        Settings s = new Gson().fromJson(new FileReader("settings.json"), Settings.class);
+        String p = System.getenv("PORT");
+        if (p != null) s.port = Integer.parseInt(p);
+        HttpServer.create(new InetSocketAddress(s.host, s.port), 0).start();
+    }
+}
+`, ` => loopback 8636
+PORT=5123 => loopback 5123`},
+}
+
+func TestHelpersSeen(t *testing.T) {
+	t.Parallel()
+	for _, c := range helpersSeen {
+		t.Run(c.name, func(t *testing.T) {
+			t.Parallel()
+			outcome(t, c.tree, c.want)
+		})
+	}
+}
