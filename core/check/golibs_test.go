@@ -321,4 +321,162 @@ func fromEnv(c *config) {
 }
 func main() { c := &config{addr: ":8080"}; fromEnv(c); http.ListenAndServe(c.addr, nil) }
 `, " => any 8080\nPORT=5123 => any 5123"},
+	{"koanf env over yaml", `-- go.mod --
+module example.org/dome
+go 1.22
+require (
+	github.com/knadh/koanf/v2 v2.1.1
+	github.com/knadh/koanf/parsers/yaml v0.1.0
+	github.com/knadh/koanf/providers/file v1.1.0
+	github.com/knadh/koanf/providers/env v1.0.0
+)
+-- config.yml --
+server:
+  host: 127.0.0.1
+  port: 8702
+-- main.go --
+package main
+
+import "fmt"; import "log"; import "net/http"; import "strings"; import "github.com/knadh/koanf/parsers/yaml"; import "github.com/knadh/koanf/providers/env"; import "github.com/knadh/koanf/providers/file"; import "github.com/knadh/koanf/v2"
+
+var k = koanf.New(".")
+
+func main() {
+	if err := k.Load(file.Provider("config.yml"), yaml.Parser()); err != nil {
+		log.Fatal(err)
+	}
+	k.Load(env.Provider("DOME_", ".", func(s string) string {
+		return strings.Replace(strings.ToLower(strings.TrimPrefix(s, "DOME_")), "_", ".", -1)
+	}), nil)
+	log.Fatal(http.ListenAndServe(fmt.Sprintf("%s:%d", k.String("server.host"), k.Int("server.port")), nil))
+}
+-- Procfile --
+web: go run .
+`, " => loopback 8702\nDOME_SERVER_PORT=5123 => loopback 5123"},
+	{"cleanenv", `-- go.mod --
+module example.org/dome
+go 1.22
+require github.com/ilyakaznacheev/cleanenv v1.5.0
+-- config.yml --
+port: "8703"
+host: "127.0.0.1"
+-- main.go --
+package main
+
+import "log"; import "net"; import "net/http"; import "github.com/ilyakaznacheev/cleanenv"
+
+type Config struct {
+	Port string ` + "`" + `yaml:"port" env:"PORT" env-default:"5432"` + "`" + `
+	Host string ` + "`" + `yaml:"host" env:"HOST" env-default:"localhost"` + "`" + `
+}
+
+func main() {
+	var cfg Config
+	if err := cleanenv.ReadConfig("config.yml", &cfg); err != nil {
+		log.Fatal(err)
+	}
+	log.Fatal(http.ListenAndServe(net.JoinHostPort(cfg.Host, cfg.Port), nil))
+}
+-- Procfile --
+web: go run .
+`, " => loopback 8703\nPORT=5123 => loopback 5123"},
+	{"cleanenv from the environment alone", `-- go.mod --
+module example.org/dome
+go 1.22
+require github.com/ilyakaznacheev/cleanenv v1.5.0
+-- main.go --
+package main
+
+import "fmt"; import "log"; import "net/http"; import "github.com/ilyakaznacheev/cleanenv"
+
+type Config struct {
+	Server struct {
+		Port int    ` + "`" + `env:"PORT" env-default:"8704"` + "`" + `
+		Host string ` + "`" + `env:"HOST" env-default:"0.0.0.0"` + "`" + `
+	}
+}
+
+func main() {
+	var cfg Config
+	if err := cleanenv.ReadEnv(&cfg); err != nil {
+		log.Fatal(err)
+	}
+	log.Fatal(http.ListenAndServe(fmt.Sprintf("%s:%d", cfg.Server.Host, cfg.Server.Port), nil))
+}
+-- Procfile --
+web: go run .
+`, " => any 8704\nPORT=5123 => any 5123\nPORT=abc => exits"},
+	{"kingpin", `-- go.mod --
+module example.org/dome
+go 1.22
+require github.com/alecthomas/kingpin/v2 v2.4.0
+-- main.go --
+package main
+
+import "fmt"; import "net/http"; import "github.com/alecthomas/kingpin/v2"
+
+var (
+	port = kingpin.Flag("port", "port").Short('p').Default("8705").Int()
+	host = kingpin.Flag("host", "host").Envar("DOME_HOST").Default("127.0.0.1").String()
+)
+
+func main() {
+	kingpin.Parse()
+	http.ListenAndServe(fmt.Sprintf("%s:%d", *host, *port), nil)
+}
+-- Procfile --
+web: go run . --port=5311
+`, " => loopback 5311\nDOME_HOST=0.0.0.0 => any 5311"},
+	{"go-flags", `-- go.mod --
+module example.org/dome
+go 1.22
+require github.com/jessevdk/go-flags v1.6.1
+-- main.go --
+package main
+
+import "fmt"; import "net/http"; import "os"; import "github.com/jessevdk/go-flags"
+
+type options struct {
+	Port int    ` + "`" + `short:"p" long:"port" default:"8706" description:"port"` + "`" + `
+	Host string ` + "`" + `long:"host" env:"DOME_HOST" default:"127.0.0.1"` + "`" + `
+}
+
+func main() {
+	var opts options
+	if _, err := flags.Parse(&opts); err != nil {
+		os.Exit(1)
+	}
+	http.ListenAndServe(fmt.Sprintf("%s:%d", opts.Host, opts.Port), nil)
+}
+-- Procfile --
+web: go run . -p 5312
+`, " => loopback 5312\nDOME_HOST=0.0.0.0 => any 5312"},
+	{"sethvargo envconfig", `-- go.mod --
+module example.org/dome
+go 1.22
+require github.com/sethvargo/go-envconfig v1.1.0
+-- main.go --
+package main
+
+import "context"; import "log"; import "net/http"; import "github.com/sethvargo/go-envconfig"
+
+type Config struct {
+	HTTP *HTTPConfig ` + "`" + `env:",prefix=HTTP_"` + "`" + `
+}
+
+type HTTPConfig struct {
+	Port string ` + "`" + `env:"PORT,default=8708"` + "`" + `
+	Host string ` + "`" + `env:"HOST,default=127.0.0.1"` + "`" + `
+}
+
+func main() {
+	var c Config
+	if err := envconfig.Process(context.Background(), &c); err != nil {
+		log.Fatal(err)
+	}
+	log.Fatal(http.ListenAndServe(c.HTTP.Host+":"+c.HTTP.Port, nil))
+}
+-- Procfile --
+web: go run .
+`, " => loopback 8708\nHTTP_PORT=5123 => loopback 5123"},
 }

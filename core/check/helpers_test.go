@@ -233,6 +233,119 @@ public class Main {
 }
 `, ` => loopback 8636
 PORT=5123 => loopback 5123`},
+	{"dry configurable", `-- Procfile --
+web: ruby server.rb
+-- Gemfile --
+gem 'dry-configurable'
+-- server.rb --
+require 'dry-configurable'
+require 'socket'
+class App
+  extend Dry::Configurable
+  setting :host, '127.0.0.1'
+  setting :port, 8712
+end
+App.configure do |config|
+  config.port = ENV['PORT'].to_i if ENV['PORT']
+end
+server = TCPServer.new(App.config.host, App.config.port)
+loop { server.accept.close }
+`, ` => loopback 8712
+PORT=5123 => loopback 5123`},
+	{"string template of a yaml", `-- Procfile --
+web: python3 app.py
+-- requirements.txt --
+pyyaml==6.0
+-- settings.yaml --
+server:
+  host: 127.0.0.1
+  port: $PORT
+-- app.py --
+import os
+from collections import ChainMap
+from string import Template
+from http.server import HTTPServer, BaseHTTPRequestHandler
+import yaml
+with open("settings.yaml") as f:
+    text = Template(f.read()).substitute(ChainMap(os.environ, {"PORT": "8719"}))
+conf = yaml.safe_load(text)["server"]
+HTTPServer((conf["host"], conf["port"]), BaseHTTPRequestHandler).serve_forever()
+`, ` => loopback 8719
+PORT=5123 => loopback 5123`},
+	{"nest config service", `-- Procfile --
+web: npx tsx src/main.ts
+-- package.json --
+{"name":"dome","dependencies":{"@nestjs/core":"10.4.0","@nestjs/common":"10.4.0","@nestjs/platform-express":"10.4.0","tsx":"4.19.0"}}
+-- tsconfig.json --
+{"compilerOptions":{"experimentalDecorators":true,"emitDecoratorMetadata":true,"module":"commonjs","target":"es2021"}}
+-- src/config.service.ts --
+import { Injectable } from '@nestjs/common';
+@Injectable()
+export class ConfigService {
+  private readonly values = { PORT: process.env.PORT ?? '8724', HOST: '127.0.0.1' };
+  get(key: 'PORT' | 'HOST'): string { return this.values[key]; }
+  get port(): number { return parseInt(this.get('PORT'), 10); }
+}
+-- src/app.module.ts --
+import { Module } from '@nestjs/common';
+import { ConfigService } from './config.service';
+@Module({ providers: [ConfigService], exports: [ConfigService] })
+export class AppModule {}
+-- src/main.ts --
+import 'reflect-metadata';
+import { NestFactory } from '@nestjs/core';
+import { AppModule } from './app.module';
+import { ConfigService } from './config.service';
+async function bootstrap() {
+  const app = await NestFactory.create(AppModule, { logger: false });
+  const config = app.get(ConfigService);
+  await app.listen(config.port, config.get('HOST'));
+}
+void bootstrap();
+`, ` => loopback 8724
+PORT=5123 => loopback 5123`},
+	{"nest with injected services", `-- Procfile --
+web: npx tsx src/main.ts
+-- package.json --
+{"name":"dome","dependencies":{"@nestjs/core":"10.4.0","@nestjs/common":"10.4.0","@nestjs/platform-express":"10.4.0","tsx":"4.19.0"}}
+-- tsconfig.json --
+{"compilerOptions":{"experimentalDecorators":true,"emitDecoratorMetadata":true,"module":"commonjs","target":"es2021"}}
+-- src/env.service.ts --
+import { Injectable } from '@nestjs/common';
+@Injectable()
+export class EnvService {
+  private readonly env = process.env;
+  get(key: string, fallback: string): string { return this.env[key] ?? fallback; }
+}
+-- src/server.service.ts --
+import { Inject, Injectable } from '@nestjs/common';
+import { EnvService } from './env.service';
+@Injectable()
+export class ServerService {
+  constructor(@Inject(EnvService) private readonly env: EnvService) {}
+  get port() { return Number(this.env.get('PORT', '8801')); }
+  get host() { return this.env.get('HOST', '127.0.0.1'); }
+}
+-- src/app.module.ts --
+import { Module } from '@nestjs/common';
+import { EnvService } from './env.service';
+import { ServerService } from './server.service';
+@Module({ providers: [EnvService, ServerService] })
+export class AppModule {}
+-- src/main.ts --
+import 'reflect-metadata';
+import { NestFactory } from '@nestjs/core';
+import { AppModule } from './app.module';
+import { ServerService } from './server.service';
+async function bootstrap() {
+  const app = await NestFactory.create(AppModule, { logger: false });
+  const server = app.get(ServerService);
+  await app.listen(server.port, server.host);
+}
+bootstrap();
+`, ` => loopback 8801
+PORT=5123 => loopback 5123
+PORT=5124 HOST=0.0.0.0 => any 5124`},
 }
 
 func TestHelpersSeen(t *testing.T) {

@@ -923,6 +923,10 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		return m.dotenvConfig(arg(0))
 	case "dotenv-safe.config":
 		return m.dotenvSafe(arg(0))
+	case "@nestjs/core.NestFactory.create().get", "@nestjs/core.NestFactory.createApplicationContext().get":
+		if c, ok := arg(0).(*class); ok {
+			return m.nestProvider(c, at, 0)
+		}
 	case "dotenv-flow.config":
 		return m.dotenvFlow(arg(0))
 	case "process.exit", "Deno.exit":

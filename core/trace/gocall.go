@@ -734,6 +734,9 @@ func (m *machine) goOutsideCall(f *opaque, args []goValue, at spot, s *goScope) 
 	if list, done, err := m.goEnvs(f, args, at, s); done || err != nil {
 		return list, err
 	}
+	if list, done, err := m.goSettings(f, args, at, s); done || err != nil {
+		return list, err
+	}
 	if strings.HasSuffix(f.path, "Flags().Changed") && len(args) == 1 {
 		if name, ok := args[0].v.(string); ok {
 			return []goValue{m.goGiven(name)}, nil

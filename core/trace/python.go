@@ -1511,6 +1511,9 @@ func (m *machine) pyLiteral(text string) (any, error) {
 func (m *machine) pyTemplate(o *object, name string, args []any, keys map[string]any, at spot) (any, error) {
 	t, _ := o.get("template")
 	text, ok := t.(string)
+	if c, isContent := t.(*content); isContent {
+		text, ok = c.text, true
+	}
 	if !ok {
 		return dontKnow("a template"), nil
 	}

@@ -696,6 +696,16 @@ func (m *machine) rbBuiltin(self any, name string, args []any, kw *object, block
 			}
 		}
 	}
+	switch x := self.(type) {
+	case *class:
+		if v, done, err := m.rbConfigured(x, name, args, kw, block, at); done || err != nil {
+			return v, true, err
+		}
+	case *object:
+		if x.class != nil && x.class.builtin && x.class.name == "Config" {
+			return m.rbSetting(x, name, args, kw, at)
+		}
+	}
 	if _, isOpaque := self.(*opaque); !isOpaque {
 		if v, done, err := m.rbObject(self, name, args, kw, block, s, at); done || err != nil {
 			return v, true, err
@@ -1077,6 +1087,11 @@ func (m *machine) rbObject(self any, name string, args []any, kw *object, block 
 		return ok1, true, nil
 	case "extend":
 		for _, a := range args {
+			if o, ok := a.(*opaque); ok && strings.ReplaceAll(o.path, "::", ".") == "Dry.Configurable" {
+				if x, isClass := self.(*class); isClass && x.settings == nil {
+					x.settings = rbSettings()
+				}
+			}
 			if c, ok := a.(*class); ok {
 				if x, isClass := self.(*class); isClass {
 					if x == c {

@@ -328,8 +328,11 @@ type machine struct {
 
 	goPackages    map[string]*goPackage
 	goFlags       []*goFlagged
-	onStart       []any           // what cobra runs before a command
-	vipers        map[bool]*viper // that of the package, and one that the program makes
+	onStart       []any              // what cobra runs before a command
+	vipers        map[bool]*viper    // that of the package, and one that the program makes
+	pins          kingpins           // what it describes to kingpin
+	provided      map[*class]*object // what Nest keeps, by class
+	settings      *object            // what koanf holds
 	nconf         *jsConf
 	ruby          *rubyState
 	java          *javaState

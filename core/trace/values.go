@@ -63,8 +63,10 @@ type (
 		starts   map[*code.Node][]*function // what decorators make of the first values of fields
 		selfish  bool                       // its methods are its own too: a module of functions (Ruby)
 		extended []*class
-		building bool            // a member of an enumeration is looked for
-		readable map[string]bool // which of its objects' variables are read from outside (Ruby)
+		building bool                 // a member of an enumeration is looked for
+		readable map[string]bool      // which of its objects' variables are read from outside (Ruby)
+		settings *object              // what dry-configurable keeps of it (Ruby)
+		makers   map[string]*function // what makes the values of settings (Ruby)
 	}
 	// opaque is something that is not followed, by its path.
 	opaque struct {

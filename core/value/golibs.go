@@ -331,7 +331,7 @@ func (e *Eval) goField(name, tag, how, prefix string, now *Value, at place.Span)
 		}
 	}
 	other := now
-	if has {
+	if has && !(how == "cleanenv" && now != nil && (now.Kind == Str && now.Text != "" || now.Kind == Num && now.Num != 0)) { // cleanenv takes it for what is blank only
 		other = text(def, at)
 		if how == "env" && strings.Contains(def, "${") {
 			other = expanded(def, at)
