@@ -1586,6 +1586,7 @@ func (r *loose) ways(subject *Node) []arm {
 		return nil
 	}
 	var pending *Node // of cases that share a body
+	var falls []int   // those that go on in the next
 	for !r.isP("}") && r.cur().kind != tEOF {
 		start := r.pos
 		off := r.cur().off
@@ -1676,8 +1677,7 @@ func (r *loose) ways(subject *Node) []arm {
 				continue
 			}
 			if len(b.Kids) > 0 && (r.isN("case") || r.isN("default")) && r.keepsJumps() && !left && !leaves(b) && !b.Kids[len(b.Kids)-1].Is(Jump) {
-				// It goes on in the next case: the way is not followed.
-				b.Kids = append(b.Kids, &Node{Kind: ExprStmt, Off: r.end(), End: r.end(), Kids: []*Node{{Kind: Unknown, Off: r.end(), End: r.end()}}})
+				falls = append(falls, len(list)) // it goes on in the next case
 			}
 			pending = nil
 			list = append(list, a)
@@ -1687,6 +1687,14 @@ func (r *loose) ways(subject *Node) []arm {
 		}
 	}
 	r.eatP("}")
+	for _, i := range slices.Backward(falls) {
+		b := list[i].body
+		if len(falls) > 12 || i+1 == len(list) || list[i+1].body == nil || len(b.Kids)+len(list[i+1].body.Kids) > 200 { // the way is not followed
+			b.Kids = append(b.Kids, &Node{Kind: ExprStmt, Off: b.End, End: b.End, Kids: []*Node{{Kind: Unknown, Off: b.End, End: b.End}}})
+			continue
+		}
+		b.Kids = append(b.Kids, list[i+1].body.Kids...)
+	}
 	return list
 }
 
@@ -1902,7 +1910,7 @@ func (r *loose) class() *Node {
 	r.pos++
 	if r.lang == Ruby && word == "class" && r.isP("<<") { // class << self: methods of the class around
 		r.pos++
-		r.expr(14)
+		r.expr(16)
 		b := r.blockToEnd()
 		for _, k := range b.Kids {
 			if k.Is(Func) {

@@ -8,8 +8,8 @@ import (
 
 // binds says how strongly an operator binds; a higher number binds stronger.
 var binds = map[string]int{
-	"|>": 3, "??": 4, "||": 5, "or": 2, "&&": 6, "and": 2, "==": 7, "!=": 7, "===": 7, "!==": 7, "=~": 7, "!~": 7, "==~": 7, "<=>": 7, "<": 8, ">": 8, "<=": 8, ">=": 8, "instanceof": 8, "is": 8, "in": 8, "as": 14,
-	"..": 9, "...": 9, "..=": 9, "..<": 9, "|": 10, "^": 10, "&": 10, "<<": 11, ">>": 11, "+": 12, ".+": 12, "-": 12, "*": 13, "/": 13, "%": 13, "**": 15, "to": 9, "until": 9, "step": 9,
+	"|>": 3, "??": 4, "||": 5, "or": 2, "&&": 6, "and": 2, "==": 7, "!=": 7, "===": 7, "!==": 7, "=~": 7, "!~": 7, "==~": 7, "<=>": 7, "<": 8, ">": 8, "<=": 8, ">=": 8, "instanceof": 8, "is": 8, "in": 8, "as": 16,
+	"..": 9, "...": 9, "..=": 9, "..<": 9, "|": 10, "^": 11, "&": 12, "<<": 13, ">>": 13, "+": 14, ".+": 14, "-": 14, "*": 15, "/": 15, "%": 15, "**": 17, "to": 9, "until": 9, "step": 9,
 }
 
 // expr reads an expression whose operators bind more strongly than least.
@@ -210,7 +210,7 @@ func (r *loose) prefix() *Node {
 			}
 			r.pos++
 			lent := r.lang == Rust && t.text == "&" && r.at(1).kind == tName && r.eatN("mut")
-			least := 13
+			least := 15
 			if (r.lang == Ruby || r.lang == PHP) && (t.text == "*" || t.text == "...") { // all that follows is given apart
 				least = 3
 			}
@@ -302,10 +302,10 @@ func (r *loose) prefix() *Node {
 			if len(list) == 1 && list[0] != nil {
 				// (int) x: a cast
 				if c := r.cur(); r.lang == PHP && list[0].Is(Name) && casts[strings.ToLower(list[0].Name)] && (c.kind != tPunct || strings.Contains("[(-+!@~&", c.text)) {
-					e := r.expr(13)
+					e := r.expr(15)
 					return r.done(&Node{Kind: Call, Off: t.off, Kids: []*Node{list[0], e}})
 				} else if list[0].Is(Name) && !c.nl && (c.kind == tName && !r.words() || c.kind == tString || c.kind == tNumber || c.kind == tPunct && c.text == "(") && (r.lang == Java || r.lang == CSharp || r.lang == PHP) {
-					e := r.expr(13)
+					e := r.expr(15)
 					return r.done(&Node{Kind: Call, Off: t.off, Kids: []*Node{list[0], e}})
 				}
 				return r.postfix(list[0])
@@ -491,7 +491,7 @@ func (r *loose) named() *Node {
 			n.Kind, n.Name = Name, t.text
 			r.done(n)
 			c := &Node{Kind: Call, Off: t.off, Kids: []*Node{n}}
-			if e := r.expr(14); e != nil {
+			if e := r.expr(16); e != nil {
 				c.Kids = append(c.Kids, e)
 			}
 			return r.done(c)
@@ -1440,7 +1440,7 @@ func (r *loose) infixCall(n *Node) *Node {
 	if r.lang == Kotlin && !r.cur().nl && (n.Is(String) || n.Is(Call)) && (r.isN("version") || r.isN("apply")) { // id("x") version "1"
 		name := r.cur().text
 		r.pos++
-		e := r.expr(13)
+		e := r.expr(15)
 		return r.done(&Node{Kind: Call, Off: n.Off, Kids: []*Node{r.done(&Node{Kind: Member, Name: name, Off: n.Off, Kids: []*Node{n}}), e}})
 	}
 	return nil

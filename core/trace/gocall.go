@@ -5,6 +5,7 @@ import (
 	"go/token"
 	"strconv"
 	"strings"
+	"time"
 	"unicode/utf8"
 
 	"ubique/core/source"
@@ -1036,6 +1037,8 @@ func goDuration(v goValue, name string) *goClosure {
 			return []goValue{{float64(n) / 3600e9, tFloat}}, nil
 		case "Milliseconds":
 			return []goValue{{n / 1e6, tInt}}, nil
+		case "String":
+			return []goValue{{time.Duration(n).String(), tString}}, nil
 		}
 		return []goValue{{dontKnow("a time"), nil}}, nil
 	}}
@@ -1102,7 +1105,7 @@ func (m *machine) goText(v goValue, at spot, depth int) (string, bool, error) {
 		return x.text, true, nil
 	case integer:
 		if v.t == tLength {
-			return "", false, nil
+			return time.Duration(x).String(), true, nil
 		}
 		return show(x), true, nil
 	case float64:
@@ -1178,6 +1181,17 @@ func (m *machine) goSprintf(format string, args []goValue, at spot) (any, []goVa
 			}
 			return n
 		}
+		if i < len(format) && format[i] == '[' { // which of them is meant
+			end := strings.IndexByte(format[i:], ']')
+			n, err := 0, error(nil)
+			if end > 0 {
+				n, err = strconv.Atoi(format[i+1 : i+end])
+			}
+			if end < 0 || err != nil || n < 1 {
+				return dontKnow("a format"), nil, nil
+			}
+			next, i = n-1, i+end+1
+		}
 		width = number()
 		if i < len(format) && format[i] == '.' {
 			i++
@@ -1225,8 +1239,8 @@ func (m *machine) goSprintf(format string, args []goValue, at spot) (any, []goVa
 				default:
 					text = "%!" + string(verb) + "(" + v.t.String() + "=" + show(x) + ")"
 				}
-				if v.t == tLength && verb == 'v' {
-					return dontKnow("a length of time as text"), nil, nil
+				if v.t == tLength && (verb == 'v' || verb == 's') {
+					text, numeric = time.Duration(x).String(), false
 				}
 				if plus && numeric && x >= 0 {
 					text = "+" + text
@@ -1262,7 +1276,12 @@ func (m *machine) goSprintf(format string, args []goValue, at spot) (any, []goVa
 				if err != nil {
 					return nil, nil, err
 				}
-				if !ok || alt || plus && verb == 'v' {
+				switch v.v.(type) {
+				case string, bool, *goFault:
+				default:
+					ok = ok && !(plus && verb == 'v') // the names of fields
+				}
+				if !ok || alt {
 					return dontKnow("a format"), nil, nil
 				}
 				if _, isText := v.v.(string); verb == 'q' {

@@ -263,7 +263,15 @@ func (m *machine) goBuiltin(f *opaque, args []any, at spot) (v any, done bool, e
 	case "strconv.Itoa":
 		return text(0), true, nil
 	case "strconv.FormatInt", "strconv.FormatUint":
-		return text(0), true, nil
+		base, isNumber := args[min(1, len(args)-1)].(integer)
+		n, isWhole := args[0].(integer)
+		switch {
+		case isNumber && base == 10:
+			return text(0), true, nil
+		case isNumber && isWhole && base >= 2 && base <= 36:
+			return strconv.FormatInt(int64(n), int(base)), true, nil
+		}
+		return dontKnow("a number as text"), true, nil
 	case "strconv.Quote":
 		return strconv.Quote(text(0)), true, nil
 	case "strings.TrimSpace":

@@ -429,7 +429,17 @@ func jvTyped(typ string, v any) any {
 		}
 	case "int", "long", "short", "byte":
 		if c, ok := v.(character); ok {
-			return integer(c)
+			v = integer(c)
+		}
+		if n, ok := v.(integer); ok {
+			switch typ {
+			case "int":
+				return integer(int32(n))
+			case "short":
+				return integer(int16(n))
+			case "byte":
+				return integer(int8(n))
+			}
 		}
 	case "char":
 		if i, ok := v.(integer); ok {
@@ -687,6 +697,9 @@ func (m *machine) jvStatement(n *code.Node, s *scope) (done bool, err error) {
 			return true, m.jvSet(n.Kid(0).Name, v, s)
 		}
 		s.declare(n.Kid(0).Name, jvTyped(n.Alias, v))
+		if n.Alias == "int" || n.Alias == "short" || n.Alias == "byte" { // what does not fit wraps
+			s.vars[n.Kids[0].Name].typ = n.Alias
+		}
 		return true, nil
 	case code.Class:
 		c, err := m.jvClass(n, s)
@@ -797,7 +810,9 @@ func (m *machine) jvSet(name string, v any, s *scope) error {
 			if _, ok := c.v.(float64); ok {
 				v = jvTyped("double", v)
 			}
-			c.v = v
+			if c.v = v; c.typ != "" {
+				c.v = jvTyped(c.typ, v)
+			}
 			return nil
 		}
 		if o, ok := x.this.(*object); ok {
@@ -1182,7 +1197,7 @@ func (m *machine) jvCall(n *code.Node, s *scope) (any, error) {
 			if f, ok := v.(float64); ok {
 				return integer(math.Trunc(f)), nil
 			}
-			return jvTyped("int", v), nil
+			return jvTyped(callee.Name, v), nil
 		case "double", "float":
 			return jvTyped("double", v), nil
 		case "char":
@@ -1575,10 +1590,13 @@ func (m *machine) jvAssign(n *code.Node, s *scope) (any, error) {
 	if err != nil {
 		return nil, err
 	}
-	if _, ok := a.(integer); ok {
+	switch a.(type) {
+	case integer:
 		if f, isFloat := v.(float64); isFloat {
 			v = integer(math.Trunc(f))
 		}
+	case character:
+		v = jvTyped("char", v)
 	}
 	return v, m.assign(n.Kids[0], v, s, "")
 }
@@ -1858,7 +1876,7 @@ func (m *machine) jvOperate(name string, a, b any, s *scope, at spot) (any, erro
 			return nil, raise("NullPointerException", "a number that is null")
 		}
 	}
-	a, b = jvTyped("int", a), jvTyped("int", b)
+	a, b = jvTyped("long", a), jvTyped("long", b)
 	if x, ok := a.(integer); ok && (name == "<<" || name == ">>" || name == ">>>") {
 		y, ok := b.(integer)
 		if !ok || y < 0 || y > 31 || name == ">>>" && x < 0 || name == "<<" && (x != integer(int32(x)) || x<<y != integer(int32(x<<y))) {

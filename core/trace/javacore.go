@@ -1,6 +1,7 @@
 package trace
 
 import (
+	"cmp"
 	"maps"
 	"math"
 	"path"
@@ -8,6 +9,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 	"unicode"
 
 	"ubique/core/code"
@@ -52,6 +54,17 @@ func jvPut(o *object, k, v any) bool {
 	}
 	kept[key] = k
 	o.set(key, v)
+	if o.holds == "sorted" {
+		slices.SortStableFunc(o.keys, func(a, b string) int {
+			x, y := kept[a], kept[b]
+			if n, ok := x.(integer); ok {
+				if k, ok := y.(integer); ok {
+					return cmp.Compare(n, k)
+				}
+			}
+			return strings.Compare(jvShow(x), jvShow(y))
+		})
+	}
 	return true
 }
 
@@ -73,6 +86,13 @@ func jvBuiltin(name string) *object {
 func jvMap() *object {
 	o := jvBuiltin("Map")
 	o.dict = true
+	return o
+}
+
+// jvDuration is a length of time, in milliseconds.
+func jvDuration(ms integer) *object {
+	o := jvBuiltin("Duration")
+	o.set("ms", ms)
 	return o
 }
 
@@ -262,6 +282,11 @@ func (m *machine) jvNewOf(c *opaque, args []any, s *scope, at spot) (any, bool, 
 		if name == "Properties" {
 			o.class.name = name
 		}
+		if _, by := first(args).(*function); name == "TreeMap" && !by {
+			o.holds = "sorted"
+		} else if by {
+			return nil, true, giveUp("a map with an order of its own")
+		}
 		switch x := first(args).(type) {
 		case *object:
 			if name == "Properties" { // its defaults
@@ -417,6 +442,8 @@ func (m *machine) jvURI(text string) (any, bool, error) {
 	o.set("host", host)
 	o.set("scheme", strings.TrimSuffix(show(proto), ":"))
 	o.set("path", p)
+	query, _ := x.get("search")
+	o.set("query", strings.TrimPrefix(show(query), "?"))
 	o.set("port", integer(-1))
 	if i := strings.LastIndexByte(text, ':'); i >= 0 {
 		if n, ok := atoi(strings.SplitN(text[i+1:], "/", 2)[0]); ok {
@@ -616,6 +643,24 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 		}
 		_, _, err := m.jvList(l, "sort", []any{arg(1)}, s, at)
 		return nil, true, err
+	case "Arrays.toString":
+		if l, ok := arg(0).(*list); ok {
+			t, err := m.jvJoin(l.items, ", ", s, at)
+			if t, isText := t.(string); isText && err == nil {
+				return "[" + t + "]", true, nil
+			}
+			return dontKnow("a list as text"), true, err
+		}
+	case "Duration.ofSeconds", "Duration.ofMinutes", "Duration.ofHours", "Duration.ofMillis", "Duration.ofDays":
+		if n, ok := arg(0).(integer); ok && len(args) == 1 {
+			return jvDuration(n * map[string]integer{"ofMillis": 1, "ofSeconds": 1000, "ofMinutes": 60_000, "ofHours": 3_600_000, "ofDays": 86_400_000}[name]), true, nil
+		}
+		return dontKnow(name), true, nil
+	case "Duration.parse":
+		if d, err := time.ParseDuration(strings.ToLower(strings.TrimPrefix(strings.ToUpper(text(0)), "PT"))); err == nil && strings.HasPrefix(strings.ToUpper(text(0)), "PT") {
+			return jvDuration(integer(d.Milliseconds())), true, nil
+		}
+		return dontKnow(name), true, nil
 	case "Arrays.fill":
 		l, ok := arg(0).(*list)
 		if !ok || len(args) != 2 {
@@ -753,6 +798,22 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 		case *list:
 			if len(args) == 1 && name != "singletonList" {
 				l.items = slices.Clone(x.items)
+				return l, true, nil
+			}
+			if n, ok := arg(1).(integer); ok && name == "copyOf" && o.path == "Arrays" && n >= 0 && n <= maxItems && len(x.items) > 0 {
+				l.items = slices.Clone(x.items[:min(int(n), len(x.items))])
+				var zero any
+				switch x.items[0].(type) {
+				case integer:
+					zero = integer(0)
+				case bool:
+					zero = false
+				case float64:
+					zero = 0.0
+				}
+				for len(l.items) < int(n) {
+					l.items = append(l.items, zero)
+				}
 				return l, true, nil
 			}
 			if name == "copyOfRange" && len(args) == 3 {
@@ -972,7 +1033,20 @@ func (m *machine) jvStatic(o *opaque, name string, args []any, s *scope, at spot
 		c := jvBuiltin(name)
 		c.set("args", &list{items: args})
 		return c, true, nil
-	case "Duration.ofSeconds", "Instant.now", "LocalDate.now", "UUID.randomUUID":
+	case "Stream.iterate", "IntStream.iterate":
+		if fn, ok := arg(1).(*function); ok && len(args) == 2 {
+			l := &list{}
+			for x := arg(0); len(l.items) < 256; {
+				l.items = append(l.items, x)
+				v, err := m.jvApply(fn, []any{x}, s, at)
+				if err != nil {
+					return nil, true, err
+				}
+				x = v
+			}
+			return l, true, nil
+		}
+	case "Instant.now", "LocalDate.now", "UUID.randomUUID":
 		return dontKnow(name), true, nil
 	}
 	if strings.HasPrefix(call, "Arrays.") || strings.HasPrefix(call, "Collections.") { // it may change what it is given
@@ -1641,9 +1715,24 @@ func (m *machine) jvSpecial(b *object, name string, args []any, s *scope, at spo
 			f.set("value", v)
 			return f, true, err
 		}
+	case "Duration":
+		v, _ := b.get("ms")
+		ms, _ := v.(integer)
+		switch name {
+		case "toMillis":
+			return ms, true, nil
+		case "toSeconds", "getSeconds":
+			return ms / 1000, true, nil
+		case "toMinutes":
+			return ms / 60_000, true, nil
+		case "toHours":
+			return ms / 3_600_000, true, nil
+		case "toDays":
+			return ms / 86_400_000, true, nil
+		}
 	case "URI":
 		switch name {
-		case "getHost", "getPort", "getScheme", "getPath":
+		case "getHost", "getPort", "getScheme", "getPath", "getQuery":
 			v, _ := b.get(strings.ToLower(name[3:]))
 			if v == any("") {
 				v = nil
@@ -1759,7 +1848,11 @@ func (m *machine) jvString(b, name string, args []any, s *scope, at spot) (any, 
 		return strings.Contains(b, text(0)), true, nil
 	case "startsWith":
 		if len(args) > 1 {
-			return nil, true, giveUp("the front of a part of a text")
+			n, ok := arg(1).(integer)
+			if !ok || n < 0 || int(n) > len(b) {
+				return nil, true, giveUp("the front of a part of a text")
+			}
+			return strings.HasPrefix(b[n:], text(0)), true, nil
 		}
 		return strings.HasPrefix(b, text(0)), true, nil
 	case "endsWith":
@@ -2025,6 +2118,15 @@ func (m *machine) jvList(b *list, name string, args []any, s *scope, at spot) (a
 			l.items = append(l.items, v)
 		}
 		return l, true, nil
+	case "replaceAll":
+		for i, x := range b.items {
+			v, err := apply(x)
+			if err != nil {
+				return nil, true, err
+			}
+			b.items[i] = v
+		}
+		return nil, true, nil
 	case "filter", "takeWhile", "dropWhile", "removeIf":
 		l := &list{}
 		dropping := name == "dropWhile"

@@ -169,6 +169,7 @@ type cell struct {
 	name  string
 	lazy  *code.Node // of Go: it is worked out when it is first read
 	fixed bool       // a const of JavaScript
+	typ   string     // the type that what it is set to wraps to (Java)
 	scope *scope
 }
 

@@ -268,6 +268,9 @@ func (e *Eval) call(n *code.Node, s *code.Scope, c *context) *Value {
 		if len(args) > 0 && cv.Text == "len" && args[0].Kind == External && (args[0].Text == "sys.argv" || args[0].Text == "process.argv" || args[0].Text == "os.Args") {
 			return e.argumentCount(at)
 		}
+		if cv.Text == "strconv.FormatInt" && len(args) == 2 && !(args[1].Kind == Num && args[1].Num == 10) {
+			return unknown("a number as text", at)
+		}
 		if name, ok := conversions[cv.Text]; ok && len(args) > 0 && (name != "json" || e.openedData(args[0], at) == nil) {
 			return op(name, py, at, args[:min(2, len(args))]...)
 		}
