@@ -9,6 +9,7 @@
 package code
 
 import (
+	"strings"
 	"sync"
 
 	"ubique/core/place"
@@ -405,4 +406,30 @@ func ReadAs(lang Language, name string, src []byte, lines *place.Lines) *File {
 	}
 	collect(f)
 	return f
+}
+
+// InBraces reports whether a text in a formatted text of Python stands in braces there, as
+// code, and is none of the text itself.
+func InBraces(f *File, k *Node) bool {
+	i := int(k.Off)
+	if i <= 0 || i >= len(f.Src) || f.Src[i] != '"' && f.Src[i] != '\'' {
+		return false
+	}
+	for i--; i > 0 && f.Src[i] == ' '; i-- {
+	}
+	return f.Src[i] == '{'
+}
+
+// Plain reports whether a part of a formatted text of Python stands there as it is, without
+// a format or a conversion behind it.
+func Plain(f *File, k *Node) bool {
+	if k.Is(String) && !InBraces(f, k) {
+		return true
+	}
+	end := int(k.End)
+	for end >= 0 && end < len(f.Src) && (f.Src[end] == ' ' || f.Src[end] == ')') {
+		end++
+	}
+	rest := string(f.Src[min(max(0, end), len(f.Src)):min(max(0, end)+4, len(f.Src))])
+	return strings.HasPrefix(rest, "}") || strings.HasPrefix(rest, "!s}") || strings.HasPrefix(rest, ":}") || strings.HasPrefix(rest, ":s}") || strings.HasPrefix(rest, ":d}")
 }

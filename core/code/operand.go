@@ -8,7 +8,7 @@ import (
 
 // binds says how strongly an operator binds; a higher number binds stronger.
 var binds = map[string]int{
-	"|>": 3, "??": 4, "||": 5, "or": 2, "&&": 6, "and": 2, "==": 7, "!=": 7, "===": 7, "!==": 7, "=~": 7, "!~": 7, "==~": 7, "<=>": 7, "<": 8, ">": 8, "<=": 8, ">=": 8, "instanceof": 8, "is": 8, "in": 8, "as": 16,
+	"|>": 3, "??": 4, "||": 5, "or": 2, "xor": 2, "&&": 6, "and": 2, "==": 7, "!=": 7, "===": 7, "!==": 7, "=~": 7, "!~": 7, "==~": 7, "<=>": 7, "<": 8, ">": 8, "<=": 8, ">=": 8, "instanceof": 8, "is": 8, "in": 8, "as": 16,
 	"..": 9, "...": 9, "..=": 9, "..<": 9, "|": 10, "^": 11, "&": 12, "<<": 13, ">>": 13, "+": 14, ".+": 14, "-": 14, "*": 15, "/": 15, "%": 15, "**": 17, "to": 9, "until": 9, "step": 9,
 }
 
@@ -39,6 +39,10 @@ func (r *loose) expr(least int) *Node {
 			switch t.text {
 			case "as":
 				if r.lang == PHP { // foreach (list as name)
+					return left
+				}
+			case "xor":
+				if r.lang != PHP {
 					return left
 				}
 			case "or", "and", "instanceof", "is", "to", "until", "step":

@@ -162,7 +162,7 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 				}
 			}
 			if py {
-				if !k.Is(code.String) {
+				if !k.Is(code.String) || code.InBraces(s.module.file, k) {
 					if v, err = m.specified(k, v, s); err != nil || !known(v) {
 						return v, err
 					}

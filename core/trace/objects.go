@@ -997,49 +997,102 @@ func (m *machine) slice(base any, kn *code.Node, s *scope) (any, error) {
 	default:
 		return dontKnow("a part of what is not known"), nil
 	}
-	ends := []int{0, size}
-	if s.python() && len(kn.Kids) == 3 && kn.Kids[0].Is(code.Undefined) && kn.Kids[1].Is(code.Undefined) && kn.Kids[2].Is(code.Unary) && kn.Kids[2].Name == "-" && kn.Kids[2].Kid(0).Is(code.Number) && kn.Kids[2].Kids[0].Name == "1" { // [::-1]
-		switch b := base.(type) {
-		case *list:
-			l := &list{items: slices.Clone(b.items), tuple: b.tuple}
-			slices.Reverse(l.items)
-			return l, nil
-		case string:
-			r := []rune(b)
-			slices.Reverse(r)
-			return string(r), nil
-		}
+	places, err := m.places(kn, size, s)
+	if err != nil {
+		return nil, err
 	}
+	switch b := base.(type) {
+	case *list:
+		l := &list{items: make([]any, 0, len(places)), tuple: b.tuple}
+		for _, i := range places {
+			l.items = append(l.items, b.items[i])
+		}
+		return l, nil
+	case string:
+		r, out := []rune(b), make([]rune, 0, len(places))
+		for _, i := range places {
+			out = append(out, r[i])
+		}
+		return string(out), nil
+	}
+	return nil, nil
+}
+
+// places are those that a part of something takes (Python 3.14 language reference, 6.3.3).
+func (m *machine) places(kn *code.Node, size int, s *scope) (list []int, err error) {
+	given, has := [3]int{}, [3]bool{}
 	for i, k := range kn.Kids {
-		if k.Is(code.Undefined) {
+		if k.Is(code.Undefined) || i > 2 {
 			continue
 		}
 		v, err := m.eval(k, s)
 		if err != nil {
 			return nil, err
 		}
+		if v == nil && s.python() {
+			continue
+		}
 		f, ok := toNumber(v)
-		if !ok || i > 1 {
-			if i > 1 && ok && f == 1 {
-				continue
-			}
+		if !ok || i > 1 && (!s.python() || f == 0) {
 			return nil, giveUp("a part of a list")
 		}
-		if f < 0 {
-			f += float64(size)
+		given[i], has[i] = int(f), true
+	}
+	step := 1
+	if has[2] {
+		step = given[2]
+	}
+	from, to := 0, size
+	if step < 0 {
+		from, to = size-1, -1
+	}
+	fit := func(i, low, high int) int {
+		if i < 0 {
+			i += size
 		}
-		ends[i] = max(0, min(size, int(f)))
+		return max(low, min(high, i))
 	}
-	if ends[1] < ends[0] {
-		ends[1] = ends[0]
+	low, high := 0, size
+	if step < 0 {
+		low, high = -1, size-1
 	}
-	switch b := base.(type) {
-	case *list:
-		return &list{items: slices.Clone(b.items[ends[0]:ends[1]]), tuple: b.tuple}, nil
-	case string:
-		return string([]rune(b)[ends[0]:ends[1]]), nil
+	if has[0] {
+		from = fit(given[0], low, high)
 	}
-	return nil, nil
+	if has[1] {
+		to = fit(given[1], low, high)
+	}
+	for i := from; step > 0 && i < to || step < 0 && i > to; i += step {
+		list = append(list, i)
+	}
+	return list, m.use(len(list))
+}
+
+// setSlice puts other elements in the place of a part of a list.
+func (m *machine) setSlice(base any, kn *code.Node, v any, s *scope) error {
+	b, ok := base.(*list)
+	if !ok || len(kn.Kids) > 2 && !kn.Kids[2].Is(code.Undefined) {
+		return giveUp("a part that is set")
+	}
+	items, err := m.items(v, s)
+	if err != nil {
+		return err
+	}
+	head := &code.Node{Kind: code.Unknown, Name: code.Slice, Kids: []*code.Node{{Kind: code.Undefined}, kn.Kid(0)}}
+	before, err := m.places(head, len(b.items), s)
+	if err != nil {
+		return err
+	}
+	if kn.Kid(0).Is(code.Undefined) {
+		before = nil
+	}
+	part, err := m.places(kn, len(b.items), s)
+	if err != nil {
+		return err
+	}
+	from := len(before)
+	b.items = slices.Concat(b.items[:from:from], items, b.items[from+len(part):])
+	return nil
 }
 
 func (m *machine) setIndex(base, k, v any, s *scope, n *code.Node) error {

@@ -665,6 +665,16 @@ func (m *machine) phEach(n *code.Node, s *scope) error {
 
 // phVar finds a variable.
 func phVar(s *scope, name string) *cell {
+	if strings.HasPrefix(name, "$$") { // the variable that another one names
+		c := phVar(s, name[1:])
+		if c == nil {
+			return nil
+		}
+		if _, isText := c.v.(string); !isText {
+			return nil
+		}
+		name = "$" + c.v.(string)
+	}
 	for x := s; x != nil; x = x.up {
 		if c := x.vars[name]; c != nil {
 			return c
@@ -695,7 +705,19 @@ func (m *machine) phAssignTo(to *code.Node, v any, s *scope) error {
 		if to.Name[0] != '$' {
 			return giveUp("a target that is not followed")
 		}
-		phSet(s, to.Name, v)
+		name := to.Name
+		for strings.HasPrefix(name, "$$") {
+			c := phVar(s, name[strings.LastIndexByte(name, '$'):])
+			if c == nil {
+				return giveUp("a variable that is named by nothing")
+			}
+			t, isText := c.v.(string)
+			if !isText {
+				return undecided("a variable that another one names")
+			}
+			name = name[:strings.LastIndexByte(name, '$')-1] + "$" + t
+		}
+		phSet(s, name, v)
 		return nil
 	case code.Array, code.Object:
 		return m.phTake(to, v, s)
@@ -1259,6 +1281,10 @@ func (m *machine) phName(n *code.Node, s *scope) (any, error) {
 		return "php", nil
 	case "PHP_OS", "PHP_OS_FAMILY":
 		return "Linux", nil
+	case "PHP_INT_SIZE":
+		return integer(8), nil
+	case "PHP_INT_MIN":
+		return integer(math.MinInt64), nil
 	case "PHP_INT_MAX":
 		return integer(math.MaxInt64), nil
 	}

@@ -254,6 +254,11 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 			refs[i].v = v
 		}
 	}
+	if unclear(args, 1) == nil {
+		if v, done, err := m.phFurther(name, arg, text, ref, refs, len(args)); done || err != nil {
+			return v, done, err
+		}
+	}
 	has := func(i int) bool { return i < len(args) }
 	for i, a := range args {
 		if o := unclear([]any{a}, 3); o != nil && i < 3 {

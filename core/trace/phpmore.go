@@ -1,7 +1,12 @@
 package trace
 
 import (
+	"encoding/hex"
 	"encoding/json"
+	"hash/crc32"
+	"net/url"
+	"path"
+	"strconv"
 	"strings"
 
 	"ubique/core/code"
@@ -86,4 +91,103 @@ func (m *machine) phJSON(v any, depth int) (text string, ok bool) {
 		return "{" + strings.Join(parts, ",") + "}", true
 	}
 	return "", false
+}
+
+// phFurther calls further functions of texts and numbers; done is false for any other (PHP
+// manual, "String Functions", "Math", "Variable handling").
+func (m *machine) phFurther(name string, arg func(int) any, text func(int) string, ref func(int, any), refs []*cell, count int) (v any, done bool, err error) {
+	switch name {
+	case "parse_str":
+		q, err := url.ParseQuery(text(0))
+		if err != nil || strings.Contains(text(0), "[") {
+			ref(1, dontKnow("what parse_str puts into a variable"))
+			return nil, true, nil
+		}
+		o := phArray()
+		for part := range strings.SplitSeq(text(0), "&") {
+			k, _, _ := strings.Cut(part, "=")
+			if k, err := url.QueryUnescape(k); err == nil && k != "" {
+				o.set(strings.NewReplacer(".", "_", " ", "_").Replace(k), q[k][len(q[k])-1])
+			}
+		}
+		ref(1, o)
+		return nil, true, nil
+	case "preg_match_all", "sscanf", "similar_text", "settype", "mb_parse_str", "getmxrr", "openssl_sign":
+		for _, c := range refs { // it may change what it is given
+			if c != nil && name != "preg_match_all" {
+				c.v = dontKnow("what " + name + " puts into a variable")
+			}
+		}
+		if name == "preg_match_all" {
+			ref(2, dontKnow("what "+name+" found"))
+		}
+		return nil, false, nil
+	case "var_export":
+		if yes, _ := arg(1).(bool); yes {
+			switch x := arg(0).(type) {
+			case nil:
+				return "NULL", true, nil
+			case bool, integer:
+				return show(x), true, nil
+			case string:
+				return "'" + strings.NewReplacer(`\`, `\\`, "'", `\'`).Replace(x) + "'", true, nil
+			}
+		}
+	case "number_format":
+		if x, _ := phNumber(arg(0)); count < 3 {
+			f, ok := toNumber(x)
+			places, _ := arg(1).(integer)
+			if ok && places >= 0 && places < 12 {
+				t := strconv.FormatFloat(f, 'f', int(places), 64)
+				whole, rest, has := strings.Cut(strings.TrimPrefix(t, "-"), ".")
+				for i := len(whole) - 3; i > 0; i -= 3 {
+					whole = whole[:i] + "," + whole[i:]
+				}
+				if has {
+					whole += "." + rest
+				}
+				if strings.HasPrefix(t, "-") {
+					whole = "-" + whole
+				}
+				return whole, true, nil
+			}
+		}
+	case "pathinfo":
+		base := path.Base(text(0))
+		ext := path.Ext(base)
+		if o, ok := arg(1).(*opaque); ok {
+			switch o.path {
+			case "PATHINFO_EXTENSION":
+				return strings.TrimPrefix(ext, "."), true, nil
+			case "PATHINFO_FILENAME":
+				return strings.TrimSuffix(base, ext), true, nil
+			case "PATHINFO_BASENAME":
+				return base, true, nil
+			case "PATHINFO_DIRNAME":
+				return path.Dir(text(0)), true, nil
+			}
+		}
+	case "base_convert", "dechex", "decbin", "decoct":
+		from, to := integer(10), map[string]integer{"dechex": 16, "decbin": 2, "decoct": 8}[name]
+		if name == "base_convert" {
+			a, _ := phNumber(arg(1))
+			b, _ := phNumber(arg(2))
+			from, _ = a.(integer)
+			to, _ = b.(integer)
+		}
+		if from >= 2 && from <= 36 && to >= 2 && to <= 36 {
+			if n, err := strconv.ParseInt(strings.ToLower(text(0)), int(from), 64); err == nil && n >= 0 {
+				return strconv.FormatInt(n, int(to)), true, nil
+			}
+		}
+	case "bin2hex":
+		return hex.EncodeToString([]byte(text(0))), true, nil
+	case "crc32":
+		return integer(crc32.ChecksumIEEE([]byte(text(0)))), true, nil
+	case "nl2br":
+		if !strings.ContainsAny(text(0), "\r\n") {
+			return text(0), true, nil
+		}
+	}
+	return nil, false, nil
 }

@@ -849,12 +849,18 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		p := ""
 		for i := range args {
 			t := pathText(args[i])
-			if strings.HasPrefix(t, "/") {
-				p = ""
+			switch {
+			case strings.HasPrefix(t, "/"), p == "":
+				p = t
+			case strings.HasSuffix(p, "/"):
+				p += t
+			default:
+				p += "/" + t
 			}
-			p = path.Join(p, t)
 		}
 		return p, true, nil
+	case "os.path.normpath":
+		return path.Clean(pathText(arg(0))), true, nil
 	case "os.path.dirname":
 		if s := pathText(arg(0)); strings.Contains(s, "/") {
 			return path.Dir(s), true, nil
@@ -862,10 +868,13 @@ func (m *machine) pyBuiltin(f *opaque, args []any, keys map[string]any, at spot)
 		return "", true, nil
 	case "os.path.basename":
 		return path.Base(pathText(arg(0))), true, nil
-	case "os.path.abspath", "os.path.realpath", "os.path.normpath", "os.path.expanduser":
+	case "os.path.abspath", "os.path.realpath", "os.path.expanduser":
 		s := pathText(arg(0))
 		if !strings.HasPrefix(s, "/") {
 			s = path.Join(root, m.e.Dir, s)
+		}
+		if f.path != "os.path.expanduser" {
+			s = path.Clean(s)
 		}
 		return s, true, nil
 	case "os.path.exists", "os.path.isfile", "os.path.isdir":

@@ -513,6 +513,9 @@ func (m *machine) assign(to *code.Node, v any, s *scope, kind string) error {
 		if err != nil {
 			return err
 		}
+		if kn := to.Kid(1); kn.Is(code.Unknown) && kn.Name == code.Slice && s.python() {
+			return m.setSlice(base, kn, v, s)
+		}
 		k, err := m.eval(to.Kid(1), s)
 		if err != nil {
 			return err

@@ -231,6 +231,9 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 			if parts[i] = e.expr(k, s, c); f.Lang == code.PHP || f.Lang == code.CSharp {
 				parts[i] = phpText(parts[i])
 			}
+			if f.Lang == code.Python && !code.Plain(f, k) {
+				return unknown("a format", f.At(k))
+			}
 		}
 		v := Concat(parts...)
 		if v.Kind == Op {
