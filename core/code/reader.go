@@ -1741,6 +1741,7 @@ func (r *reader) pair() *Node {
 		return r.unary()
 	}
 	var flag uint16 = Method
+	setter := false
 	for r.cur().kind == tName && (r.cur().text == "async" || r.cur().text == "get" || r.cur().text == "set") {
 		if n := r.at(1); n.kind == tPunct && strings.Contains("(:,}=<", n.text) {
 			break
@@ -1748,6 +1749,7 @@ func (r *reader) pair() *Node {
 		if r.cur().text == "get" {
 			flag |= Getter
 		}
+		setter = r.cur().text == "set"
 		r.pos++
 	}
 	r.eatP("*")
@@ -1777,6 +1779,9 @@ func (r *reader) pair() *Node {
 		f := r.function(t.off, flag)
 		if f == nil {
 			return nil
+		}
+		if setter {
+			p.Name = Setter + p.Name
 		}
 		f.Name = p.Name
 		p.Kids = []*Node{f}

@@ -313,6 +313,9 @@ func (m *machine) builtin(f *opaque, args []any, keys map[string]any, at spot) (
 		if len(args) == 0 {
 			return "", true, nil
 		}
+		if _, ok := args[0].(*function); ok {
+			return dontKnow("the text of a function"), true, nil
+		}
 		return text(0), true, nil
 	case "Boolean":
 		yes, _ := truth(arg(0), false)

@@ -125,6 +125,9 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 	case code.String:
 		return n.Name, nil
 	case code.Number:
+		if strings.HasSuffix(n.Name, "n") && javascript(s.module.file.Lang) {
+			return dontKnow("an integer of any size"), nil
+		}
 		text := strings.TrimSuffix(strings.ReplaceAll(n.Name, "_", ""), "n")
 		if i, err := strconv.ParseInt(text, 0, 64); err == nil {
 			if !javascript(s.module.file.Lang) {
@@ -181,7 +184,7 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 			return m.eval(n.Kid(0), s)
 		}
 		if n.Name == code.Yield {
-			return undefined, m.yield(map[bool]any{true: nil, false: undefined}[py], n, s)
+			return m.sent(py), m.yield(map[bool]any{true: nil, false: undefined}[py], n, s)
 		}
 		if strings.HasPrefix(n.Name, code.Pattern) {
 			return &pattern{v: m.e.Expr(n, s.static)}, nil
@@ -279,7 +282,7 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 			return nil, err
 		}
 		if n.Name == code.Yield && !s.awaiting() {
-			return undefined, m.yield(v, n, s)
+			return m.sent(py), m.yield(v, n, s)
 		}
 		return awaited(v)
 	case code.Comp:
@@ -294,6 +297,14 @@ func (m *machine) plain(n *code.Node, s *scope) (any, error) {
 		return dontKnow("markup"), nil
 	}
 	return nil, giveUp("code that is not followed: %s", s.module.file.Text(n))
+}
+
+// sent is what yield gives: what the one who asks for the next element hands over.
+func (m *machine) sent(py bool) any {
+	if py {
+		return undefined
+	}
+	return dontKnow("what a generator is sent")
 }
 
 // yield hands on what a generator gives: it is run to its end at once.
@@ -1406,7 +1417,15 @@ func (m *machine) objectNode(n *code.Node, s *scope) (any, error) {
 			cloud = dontKnow("a dictionary with a key that is not known")
 			continue
 		}
-		if f, ok := v.(*function); ok && f.name == "" {
+		f, isFunction := v.(*function)
+		if plain, ok := strings.CutPrefix(name, code.Setter); ok && isFunction && p.Kid(0).Is(code.Func) && javascript(s.module.file.Lang) {
+			if o.setters == nil {
+				o.setters = map[string]*function{}
+			}
+			o.setters[plain] = f
+			continue
+		}
+		if isFunction && f.name == "" {
 			f.name = name
 		}
 		o.set(name, v)

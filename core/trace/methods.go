@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"unicode"
 
 	"ubique/core/code"
 	"ubique/core/value"
@@ -703,6 +704,9 @@ func (m *machine) jsText(b, name string, args []any, s *scope, at spot) (any, bo
 	case "toUpperCase", "toLocaleUpperCase":
 		return strings.ToUpper(b), true, nil
 	case "toString", "valueOf", "normalize":
+		if name == "normalize" && strings.ContainsFunc(b, func(r rune) bool { return r > unicode.MaxASCII }) {
+			return dontKnow("a text in another form"), true, nil
+		}
 		return b, true, nil
 	case "startsWith":
 		return strings.HasPrefix(b, arg(0)), true, nil

@@ -802,6 +802,20 @@ func (m *machine) setKey(base any, name string, v any, s *scope, n *code.Node) e
 			}
 			return nil
 		}
+		if javascript(s.module.file.Lang) {
+			if f := b.setters[name]; f != nil {
+				_, err := m.call(f, b, []any{v}, nil, spot{s.module.file, n})
+				return err
+			}
+			if c := b.cells[name]; c != nil {
+				if f, ok := c.v.(*function); ok && f.getter { // there is nothing that sets it
+					if strictMode(s.module.file) {
+						return raise("TypeError", "Cannot set property "+name+" of #<Object> which has only a getter")
+					}
+					return nil
+				}
+			}
+		}
 		if b.class != nil && b.class.methods != nil && javascript(s.module.file.Lang) && b.cells[name] == nil {
 			if f, ok := classKey(b.class, code.Setter+name, false); ok {
 				_, err := m.call(f, b, []any{v}, nil, spot{s.module.file, n})

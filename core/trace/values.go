@@ -121,11 +121,12 @@ type object struct {
 	// command and option are those of commander that the program sees as this object.
 	command *jsCommand
 	option  *jsOption
-	parser  *argParser // a parser of command lines (Python)
-	zod     *zodSchema // a schema that the program sees as this object
-	yup     *yupSchema // one of yup
-	fault   bool       // an error that the language raises, not one that the program makes
-	mapping *object    // the dictionary that it is: its class comes from dict (Python)
+	parser  *argParser           // a parser of command lines (Python)
+	zod     *zodSchema           // a schema that the program sees as this object
+	yup     *yupSchema           // one of yup
+	setters map[string]*function // what is called where a property is set (JavaScript)
+	fault   bool                 // an error that the language raises, not one that the program makes
+	mapping *object              // the dictionary that it is: its class comes from dict (Python)
 }
 
 func newObject() *object { return &object{cells: map[string]*cell{}} }

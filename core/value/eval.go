@@ -218,6 +218,9 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 	case code.String:
 		return text(n.Name, at())
 	case code.Number:
+		if strings.HasSuffix(n.Name, "n") && javascript(f.Lang) {
+			return unknown("an integer of any size", at())
+		}
 		return e.number(n, at())
 	case code.True, code.False:
 		return boolean(n.Kind == code.True, at())
@@ -379,6 +382,9 @@ func (e *Eval) evaluate(n *code.Node, s *code.Scope, c *context) *Value {
 		for _, p := range n.Kids {
 			if p.Is(code.Spread) {
 				v.spread(e.expr(p.Kid(0), s, c), py)
+				continue
+			}
+			if fn := p.Kid(0); fn.Is(code.Func) && strings.HasPrefix(p.Name, code.Setter) && javascript(f.Lang) {
 				continue
 			}
 			if fn := p.Kid(0); fn.Is(code.Func) && fn.Flag&code.Getter != 0 {
