@@ -346,6 +346,289 @@ bootstrap();
 `, ` => loopback 8801
 PORT=5123 => loopback 5123
 PORT=5124 HOST=0.0.0.0 => any 5124`},
+	{"python settings by class per stage", `-- Procfile --
+web: python3 run.py
+-- requirements.txt --
+flask==3.0.3
+-- settings.py --
+import os
+
+
+class Config:
+    HOST = "127.0.0.1"
+    PORT = 4700
+    DEBUG = False
+
+    @classmethod
+    def load(cls):
+        stage = os.environ.get("STAGE", "development")
+        for sub in cls.__subclasses__():
+            if sub.__name__.lower() == stage:
+                return sub()
+        raise RuntimeError(f"no settings for {stage}")
+
+    def __init__(self):
+        if "PORT" in os.environ:
+            self.PORT = int(os.environ["PORT"])
+
+
+class Development(Config):
+    DEBUG = True
+
+
+class Production(Config):
+    HOST = "0.0.0.0"
+    PORT = 4701
+-- run.py --
+from wsgiref.simple_server import make_server
+from settings import Config
+
+config = Config.load()
+
+
+def app(environ, start_response):
+    start_response("200 OK", [("Content-Type", "text/plain")])
+    return [b"dome"]
+
+
+if __name__ == "__main__":
+    make_server(config.HOST, config.PORT, app).serve_forever()
+`, ` => loopback 4700
+STAGE=production => any 4701
+STAGE=production PORT=5123 => any 5123
+STAGE=nowhere => exits`},
+	{"go config with layered sources", `-- Procfile --
+web: ./dome -config settings.json
+-- go.mod --
+module example.org/dome
+go 1.22
+-- settings.json --
+{"http": {"host": "127.0.0.1", "port": 5101}}
+-- source.go --
+package main
+
+import (
+	"os"
+	"strconv"
+)
+
+type source interface {
+	String(key string) (string, bool)
+}
+
+type envSource struct{ prefix string }
+
+func (e envSource) String(key string) (string, bool) { return os.LookupEnv(e.prefix + key) }
+
+type mapSource map[string]string
+
+func (m mapSource) String(key string) (string, bool) { v, ok := m[key]; return v, ok }
+
+type chain []source
+
+func (c chain) String(key string) (string, bool) {
+	for _, s := range c {
+		if v, ok := s.String(key); ok {
+			return v, true
+		}
+	}
+	return "", false
+}
+
+func intOr(s source, key string, def int) int {
+	if v, ok := s.String(key); ok {
+		if n, err := strconv.Atoi(v); err == nil {
+			return n
+		}
+	}
+	return def
+}
+-- main.go --
+package main
+
+import (
+	"encoding/json"
+	"flag"
+	"fmt"
+	"log"
+	"net/http"
+	"os"
+	"strings"
+)
+
+func flatten(prefix string, in map[string]any, out mapSource) {
+	for k, v := range in {
+		key := strings.ToUpper(prefix + k)
+		switch v := v.(type) {
+		case map[string]any:
+			flatten(prefix+k+"_", v, out)
+		default:
+			out[key] = fmt.Sprint(v)
+		}
+	}
+}
+
+func main() {
+	path := flag.String("config", "", "file")
+	flag.Parse()
+	file := mapSource{}
+	if *path != "" {
+		raw, err := os.ReadFile(*path)
+		if err != nil {
+			log.Fatal(err)
+		}
+		var tree map[string]any
+		if err := json.Unmarshal(raw, &tree); err != nil {
+			log.Fatal(err)
+		}
+		flatten("", tree, file)
+	}
+	settings := chain{envSource{"DOME_"}, file}
+	host, _ := settings.String("HTTP_HOST")
+	addr := fmt.Sprintf("%s:%d", host, intOr(settings, "HTTP_PORT", 8080))
+	log.Fatal(http.ListenAndServe(addr, nil))
+}
+`, ` => loopback 5101
+DOME_HTTP_PORT=5123 => loopback 5123
+DOME_HTTP_HOST=0.0.0.0 DOME_HTTP_PORT=5124 => any 5124`},
+	{"ruby config object with method missing", `-- Procfile --
+web: ruby server.rb
+-- server.rb --
+require 'socket'
+class Env
+  def initialize(prefix, defaults)
+    @prefix = prefix
+    @defaults = defaults
+  end
+
+  def method_missing(name, *args)
+    key = name.to_s
+    value = ENV["#{@prefix}_#{key.upcase}"] || @defaults[name]
+    raise KeyError, key if value.nil?
+    @defaults[name].is_a?(Integer) ? Integer(value) : value
+  end
+
+  def respond_to_missing?(*) = true
+end
+env = Env.new('DOME', host: 'localhost', port: 5203)
+server = TCPServer.new(env.host, env.port)
+loop { Thread.start(server.accept) { |c| c.close } }
+`, ` => loopback 5203
+DOME_PORT=5123 DOME_HOST=0.0.0.0 => any 5123`},
+	{"php with a container", `-- Procfile --
+web: php bin/console serve --host=127.0.0.1
+-- src/Container.php --
+<?php
+namespace App;
+
+class Container
+{
+    private array $factories = [];
+    private array $made = [];
+
+    public function set(string $id, callable $f): void { $this->factories[$id] = $f; }
+    public function get(string $id): mixed { return $this->made[$id] ??= ($this->factories[$id])($this); }
+}
+-- src/Serve.php --
+<?php
+namespace App;
+
+class Serve
+{
+    public function __construct(private array $config) {}
+
+    public function __invoke(array $options): int
+    {
+        $host = $options['host'] ?? $this->config['host'];
+        $address = "tcp://$host:{$this->config['port']}";
+        $server = @stream_socket_server($address, $code, $message);
+        if ($server === false) {
+            fwrite(STDERR, $message . PHP_EOL);
+            return 1;
+        }
+        while (true) {
+            if ($c = @stream_socket_accept($server, 30)) fclose($c);
+        }
+    }
+}
+-- bin/console --
+#!/usr/bin/env php
+<?php
+spl_autoload_register(function (string $class) {
+    $file = __DIR__ . '/../src/' . str_replace(['App\\', '\\'], ['', '/'], $class) . '.php';
+    if (is_file($file)) require $file;
+});
+
+use App\Container;
+use App\Serve;
+
+$c = new Container();
+$c->set('config', fn () => ['host' => '0.0.0.0', 'port' => (int) ($_SERVER['APP_PORT'] ?? 5301)]);
+$c->set(Serve::class, fn (Container $c) => new Serve($c->get('config')));
+
+$options = [];
+foreach (array_slice($argv, 2) as $arg) {
+    if (preg_match('/^--(\w+)=(.*)$/', $arg, $m)) $options[$m[1]] = $m[2];
+}
+$commands = ['serve' => Serve::class];
+if (!isset($commands[$argv[1] ?? ''])) {
+    fwrite(STDERR, "unknown command\n");
+    exit(2);
+}
+exit(($c->get($commands[$argv[1]]))($options));
+`, ` => loopback 5301
+APP_PORT=5123 => loopback 5123`},
+	{"java layered configuration with interfaces", `-- Procfile --
+web: java -Ddome.host=127.0.0.1 -cp out dome.Main --port=5401
+-- src/dome/Source.java --
+package dome;
+
+import java.util.Map;
+import java.util.Optional;
+
+public interface Source {
+    Optional<String> get(String key);
+
+    default Source or(Source other) {
+        return key -> get(key).or(() -> other.get(key));
+    }
+
+    static Source env(String prefix) {
+        return key -> Optional.ofNullable(System.getenv(prefix + key.toUpperCase()));
+    }
+
+    static Source properties(String prefix) {
+        return key -> Optional.ofNullable(System.getProperty(prefix + key));
+    }
+
+    static Source of(Map<String, String> map) {
+        return key -> Optional.ofNullable(map.get(key));
+    }
+}
+-- src/dome/Main.java --
+package dome;
+
+import com.sun.net.httpserver.HttpServer;
+import java.net.InetSocketAddress;
+import java.util.Arrays;
+import java.util.Map;
+import java.util.stream.Collectors;
+
+public class Main {
+    public static void main(String[] args) throws Exception {
+        Map<String, String> flags = Arrays.stream(args)
+            .filter(a -> a.startsWith("--") && a.contains("="))
+            .map(a -> a.substring(2).split("=", 2))
+            .collect(Collectors.toMap(p -> p[0], p -> p[1]));
+        Source settings = Source.env("DOME_").or(Source.of(flags)).or(Source.properties("dome."))
+            .or(Source.of(Map.of("host", "0.0.0.0", "port", "5400")));
+        int port = settings.get("port").map(Integer::parseInt).orElseThrow();
+        String host = settings.get("host").get();
+        HttpServer.create(new InetSocketAddress(host, port), 0).start();
+    }
+}
+`, ` => loopback 5401
+DOME_PORT=5123 => loopback 5123`},
 }
 
 func TestHelpersSeen(t *testing.T) {

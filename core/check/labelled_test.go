@@ -2167,6 +2167,176 @@ CMD ["node", "server.js"]
 -- server.js --
 require('http').createServer((q, s) => s.end()).listen(process.env.PORT || 3000);
 `, "env/invalid-name"},
+	{"go literal for the metrics on loopback", `-- Procfile --
+web: ./bin/dome
+-- go.mod --
+module example.org/dome
+go 1.25
+-- main.go --
+package main
+
+import (
+	"net/http"
+	"os"
+)
+
+func port() string {
+	if p := os.Getenv("PORT"); p != "" {
+		return p
+	}
+	return "8080"
+}
+
+func main() {
+	go http.ListenAndServe("127.0.0.1:6060", nil)
+	http.ListenAndServe(":"+port(), nil)
+}
+`, ""},
+	{"compose mapping to another number", `-- compose.yaml --
+services:
+  web:
+    build: .
+    ports: ["8080:80"]
+-- Dockerfile --
+FROM node:24-slim
+WORKDIR /app
+COPY . .
+CMD ["node", "server.js"]
+-- package.json --
+{"name":"dome"}
+-- server.js --
+require('http').createServer((q, s) => s.end()).listen(process.env.PORT || 3000, '0.0.0.0');
+`, "port/mismatch"},
+	{"compose mapping under its environment", `-- compose.yaml --
+services:
+  web:
+    build: .
+    environment:
+      PORT: 8000
+    ports: ["8080:8000"]
+-- Dockerfile --
+FROM node:24-slim
+WORKDIR /app
+COPY . .
+CMD ["node", "server.js"]
+-- package.json --
+{"name":"dome"}
+-- server.js --
+require('http').createServer((q, s) => s.end()).listen(process.env.PORT || 3000, '0.0.0.0');
+`, ""},
+	{"the start script names a file that is not there", `-- package.json --
+{"name":"dome","engines":{"node":"24.x"},"scripts":{"start":"node lib/server.js"}}
+-- src/server.js --
+require('http').createServer((q, s) => s.end()).listen(process.env.PORT || 3000);
+`, "start/target-missing"},
+	{"ports in the long form", `-- compose.yaml --
+services:
+  web:
+    build:
+      context: ./web
+    environment:
+      - PORT=5000
+    ports:
+      - target: 3000
+        published: 8080
+-- web/Dockerfile --
+FROM node:24-slim
+WORKDIR /app
+COPY . .
+CMD ["node", "server.js"]
+-- web/package.json --
+{"name":"dome"}
+-- web/server.js --
+require('http').createServer((q, s) => s.end()).listen(process.env.PORT || 3000, '0.0.0.0');
+`, "port/mismatch"},
+	{"a variable of the shell decides", `-- compose.yaml --
+services:
+  web:
+    build: .
+    environment:
+      - PORT
+    ports: ["8080:5000"]
+-- Dockerfile --
+FROM node:24-slim
+WORKDIR /app
+COPY . .
+CMD ["node", "server.js"]
+-- package.json --
+{"name":"dome"}
+-- server.js --
+require('http').createServer((q, s) => s.end()).listen(process.env.PORT || 3000, '0.0.0.0');
+`, ""},
+	{"one of two mapped ports", `-- compose.yaml --
+services:
+  web:
+    build: .
+    ports:
+      - "127.0.0.1:9229:9229"
+      - 8080:3000
+  db:
+    image: postgres:17
+    ports: ["5432:5432"]
+-- Dockerfile --
+FROM node:24-slim
+WORKDIR /app
+COPY . .
+CMD ["node", "server.js"]
+-- package.json --
+{"name":"dome"}
+-- server.js --
+require('http').createServer((q, s) => s.end()).listen(process.env.PORT || 3000, '0.0.0.0');
+`, ""},
+	{"another command than that of the image", `-- compose.yaml --
+services:
+  web:
+    build: .
+    command: node other.js
+    ports: ["8080:4000"]
+-- Dockerfile --
+FROM node:24-slim
+WORKDIR /app
+COPY . .
+CMD ["node", "server.js"]
+-- package.json --
+{"name":"dome"}
+-- server.js --
+require('http').createServer((q, s) => s.end()).listen(process.env.PORT || 3000, '0.0.0.0');
+-- other.js --
+require('http').createServer((q, s) => s.end()).listen(4000, '0.0.0.0');
+`, ""},
+	{"a number alone", `-- compose.yaml --
+services:
+  web:
+    build: .
+    ports: [3000]
+-- Dockerfile --
+FROM node:24-slim
+WORKDIR /app
+COPY . .
+CMD ["node", "server.js"]
+-- package.json --
+{"name":"dome"}
+-- server.js --
+require('http').createServer((q, s) => s.end()).listen(process.env.PORT || 3000, '0.0.0.0');
+`, ""},
+	{"a proxy in front on the same network", `-- compose.yaml --
+services:
+  proxy:
+    image: nginx:1.29
+    ports: ["80:80"]
+  web:
+    build: .
+    expose: ["3000"]
+-- Dockerfile --
+FROM node:24-slim
+WORKDIR /app
+COPY . .
+CMD ["node", "server.js"]
+-- package.json --
+{"name":"dome"}
+-- server.js --
+require('http').createServer((q, s) => s.end()).listen(process.env.PORT || 3000, '0.0.0.0');
+`, ""},
 }
 
 func TestLabelled(t *testing.T) {

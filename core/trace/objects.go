@@ -101,6 +101,17 @@ func (m *machine) key(base any, name string, s *scope, n *code.Node) (any, error
 				return v, err
 			}
 		}
+		if name == "__subclasses__" && s.python() {
+			return &function{name: name, native: func(m *machine, _ any, _ []any, _ map[string]any, _ spot) (any, error) {
+				l := &list{}
+				for _, c := range m.family {
+					if slices.Contains(c.bases, any(b)) {
+						l.items = append(l.items, c)
+					}
+				}
+				return l, nil
+			}}, nil
+		}
 		if v, ok := classKey(b, name, true); ok {
 			if f, isF := v.(*function); isF {
 				switch {
@@ -1156,6 +1167,9 @@ func (m *machine) setIndex(base, k, v any, s *scope, n *code.Node) error {
 // class makes a class of the tree.
 func (m *machine) class(n *code.Node, s *scope) (*class, error) {
 	c := &class{name: n.Name, node: n, scope: s, statics: newObject(), methods: newObject()}
+	if s.python() {
+		m.family = append(m.family, c)
+	}
 	mixed, flags := false, false
 	var given map[string]any // for __init_subclass__
 	for _, b := range n.Kid(0).Kids {

@@ -331,6 +331,7 @@ type machine struct {
 	onStart       []any              // what cobra runs before a command
 	vipers        map[bool]*viper    // that of the package, and one that the program makes
 	pins          kingpins           // what it describes to kingpin
+	family        []*class           // the classes, in order (Python)
 	provided      map[*class]*object // what Nest keeps, by class
 	settings      *object            // what koanf holds
 	nconf         *jsConf

@@ -11,6 +11,7 @@ var mismatch = &rules.Rule{
 	ID: "port/mismatch", Level: rules.Blocker, Title: "the declared port is not the one that is listened on", Doc: doc("mismatch"),
 	Check: func(p *rules.Pass) {
 		for _, on := range p.On {
+			mismapped(p, on)
 			if on.Host.Port.How != "declared" || on.Start == nil || on.Start.Descriptor == nil || on.Start.Descriptor.Image == nil || len(on.Start.Descriptor.Image.Expose) == 0 || fronted(on) {
 				continue
 			}

@@ -100,7 +100,25 @@ func output(p *rules.Pass, s *fact.Start) (made bool, src, folder string) {
 		return true, t.Sourced, folder
 	}
 	src, ok := survey.CompiledFrom(p.Tree, p.Component, file)
+	if plain := strings.HasSuffix(src, "js"); plain && !compiles(p.Component) { // the same language: nothing makes one of the other
+		ok, src = false, ""
+	}
 	return t.Built || ok, src, folder
+}
+
+// compiles reports whether a package has anything that makes other files of its own.
+func compiles(c *fact.Component) bool {
+	for name, s := range c.Scripts {
+		if building(name + " " + s.Text) {
+			return true
+		}
+	}
+	for _, d := range c.Dependencies {
+		if building(strings.TrimPrefix(d.Name, "@")) || d.Name == "typescript" {
+			return true
+		}
+	}
+	return false
 }
 
 // builds reports whether a host runs a step that builds.
