@@ -629,6 +629,133 @@ public class Main {
 }
 `, ` => loopback 5401
 DOME_PORT=5123 => loopback 5123`},
+	{"go with slog and context values", `-- Procfile --
+web: ./dome
+-- go.mod --
+module example.org/dome
+go 1.22
+-- main.go --
+package main
+
+import (
+	"errors"
+	"log/slog"
+	"net"
+	"net/http"
+	"os"
+)
+
+func address(raw string) (string, error) {
+	if raw == "" {
+		return ":6101", nil
+	}
+	if _, _, err := net.SplitHostPort(raw); err != nil {
+		var ae *net.AddrError
+		if errors.As(err, &ae) && ae.Err == "missing port in address" {
+			return net.JoinHostPort(raw, "6101"), nil
+		}
+		return "", err
+	}
+	return raw, nil
+}
+
+func main() {
+	addr, err := address(os.Getenv("DOME_LISTEN"))
+	if err != nil {
+		slog.Error("address", "err", err)
+		os.Exit(1)
+	}
+	slog.Info("listening", "addr", addr)
+	if err := http.ListenAndServe(addr, http.NotFoundHandler()); err != nil {
+		slog.Error("serve", "err", err)
+		os.Exit(1)
+	}
+}
+`, ` => any 6101
+DOME_LISTEN=127.0.0.1 => loopback 6101
+DOME_LISTEN=127.0.0.1:5123 => loopback 5123`},
+	{"php env file and match", `-- Procfile --
+web: php server.php
+-- server.php --
+<?php
+$env = getenv('APP_ENV') ?: 'dev';
+[$host, $port] = match ($env) {
+    'dev', 'test' => ['127.0.0.1', 6301],
+    'prod' => ['0.0.0.0', (int) (getenv('PORT') ?: 6302)],
+};
+$server = socket_create_listen($port) ?: null;
+if ($host !== '0.0.0.0') {
+    socket_close($server);
+    $server = socket_create(AF_INET, SOCK_STREAM, SOL_TCP);
+    socket_bind($server, $host, $port);
+    socket_listen($server);
+}
+while ($c = socket_accept($server)) socket_close($c);
+`, ` => loopback 6301
+APP_ENV=prod => any 6302
+APP_ENV=prod PORT=5123 => any 5123
+APP_ENV=weird => exits`},
+	{"java properties with environment override", `-- Procfile --
+web: java -cp out App
+-- src/app.properties --
+server.port = 6401
+server.host = localhost
+-- src/App.java --
+import com.sun.net.httpserver.HttpServer;
+import java.io.*;
+import java.net.*;
+import java.util.*;
+
+public class App {
+    private final Properties props = new Properties();
+
+    App() throws IOException {
+        try (var in = App.class.getResourceAsStream("/app.properties")) {
+            props.load(Objects.requireNonNull(in, "app.properties"));
+        }
+        for (String key : props.stringPropertyNames()) {
+            String name = "APP_" + key.toUpperCase(Locale.ROOT).replace('.', '_');
+            Optional.ofNullable(System.getenv(name)).ifPresent(v -> props.setProperty(key, v));
+        }
+    }
+
+    int integer(String key) { return Integer.parseInt(props.getProperty(key).trim()); }
+
+    public static void main(String[] args) throws Exception {
+        App app = new App();
+        var server = HttpServer.create();
+        server.bind(new InetSocketAddress(app.props.getProperty("server.host"), app.integer("server.port")), 0);
+        server.createContext("/", e -> { e.sendResponseHeaders(200, -1); e.close(); });
+        server.start();
+    }
+}
+`, ` => loopback 6401
+APP_SERVER_PORT=5123 => loopback 5123
+APP_SERVER_HOST=0.0.0.0 => any 6401`},
+	{"shell that picks a server by what is there", `-- Procfile --
+web: sh run.sh
+-- run.sh --
+#!/bin/sh
+set -eu
+cd -- "$(dirname -- "$0")"
+PORT="${PORT-6701}"
+if [ -f app/main.py ]; then
+  exec python3 app/main.py --port="$PORT"
+elif [ -f index.html ]; then
+  exec python3 -m http.server "$PORT"
+fi
+echo "nothing to serve" >&2
+exit 1
+-- app/main.py --
+import argparse
+from http.server import HTTPServer, BaseHTTPRequestHandler
+p = argparse.ArgumentParser()
+p.add_argument("--port", type=int, required=True)
+p.add_argument("--host", default="0.0.0.0")
+a = p.parse_args()
+HTTPServer((a.host, a.port), BaseHTTPRequestHandler).serve_forever()
+`, ` => any 6701
+PORT=5123 => any 5123`},
 }
 
 func TestHelpersSeen(t *testing.T) {

@@ -218,6 +218,11 @@ func follow(line Line, c Context, env []Assign, steps []value.Step, depth int) F
 		}
 		over = sure && s.takesOver() && !s.Inner
 		several++
+		if s.Words[0].Text == "cd" {
+			for len(s.Words) > 2 && (s.Words[1].Text == "--" || s.Words[1].Text == "-P" || s.Words[1].Text == "-L") {
+				s.Words = append(s.Words[:1:1], s.Words[2:]...)
+			}
+		}
 		if s.Words[0].Text == "cd" && len(s.Words) > 1 && s.Words[1].Literal() {
 			to := s.Words[1].Text
 			if c.InImage != nil && strings.HasPrefix(to, "/") {

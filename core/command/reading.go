@@ -223,6 +223,9 @@ func (r *lineReader) tool(name string, words []Word) (out string, ok bool) {
 		text, ok := r.o.read(p)
 		return strings.Split(strings.TrimSuffix(text, "\n"), "\n"), ok && len(text) <= maxLine
 	}
+	if len(args) > 0 && args[0] == "--" && (name == "basename" || name == "dirname") {
+		args = args[1:]
+	}
 	switch name {
 	case "basename":
 		if len(args) == 0 || len(args) > 2 || args[0] == "" || args[0][0] == '-' {

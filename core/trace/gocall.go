@@ -995,7 +995,7 @@ func (m *machine) goFrom(v any) goValue {
 	case *object:
 		if x.class != nil && x.class.name == "error" {
 			msg, _ := x.get("message")
-			return goValue{&goFault{msg: show(msg)}, tFault}
+			return goValue{&goFault{msg: show(msg), path: x.holds}, tFault}
 		}
 		if x.dict || x.class == nil {
 			t := newTable()

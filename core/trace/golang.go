@@ -22,6 +22,13 @@ func goError(text string) any {
 	return o
 }
 
+// goAddrError is an error of package net about an address.
+func goAddrError(text string) any {
+	o := goError(text).(*object)
+	o.holds = "net.AddrError"
+	return o
+}
+
 // goMethod calls a method of what the language has; done is false for any other.
 func (m *machine) goMethod(base any, name string, args []any, s *scope, at spot) (v any, done bool, err error) {
 	switch b := base.(type) {
@@ -336,7 +343,7 @@ func (m *machine) goBuiltin(f *opaque, args []any, at spot) (v any, done bool, e
 	case "net.SplitHostPort":
 		i := strings.LastIndexByte(text(0), ':')
 		if i < 0 {
-			return results("", "", goError("missing port in address")), true, nil
+			return results("", "", goAddrError("missing port in address")), true, nil
 		}
 		return results(strings.Trim(text(0)[:i], "[]"), text(0)[i+1:], nil), true, nil
 	case "net/url.Parse", "net/url.ParseRequestURI":

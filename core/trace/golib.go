@@ -181,11 +181,11 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 		if !ok {
 			t = "an error"
 		}
-		return give(&goFault{msg: t}, tFault)
+		return give(&goFault{msg: t, own: true}, tFault)
 	case "fmt.Errorf":
 		format, ok := text(0)
 		if !ok {
-			return give(&goFault{msg: "an error"}, tFault)
+			return give(&goFault{own: true, msg: "an error"}, tFault)
 		}
 		t, causes, err := m.goSprintf(format, args[1:], at)
 		if err != nil {
@@ -200,7 +200,7 @@ func (m *machine) goLibrary(f *opaque, args []goValue, at spot, s *goScope) (lis
 				}
 			}
 		}
-		return give(&goFault{msg: msg, causes: causes}, tFault)
+		return give(&goFault{own: true, msg: msg, causes: causes}, tFault)
 	case "errors.Join":
 		var causes []goValue
 		var parts []string
@@ -1250,9 +1250,19 @@ func (m *machine) goChain(p string, v, target goValue, at spot) ([]goValue, bool
 				c.v = x
 				return []goValue{{true, tBool}}, true, nil
 			} else if !ok && c.t != nil {
-				if f, isFault := x.v.(*goFault); isFault && f.path != "" && c.t.elem != nil && c.t.elem.name == f.path {
+				f, isFault := x.v.(*goFault)
+				if isFault && f.path != "" && c.t.elem != nil && c.t.elem.name == f.path {
 					c.v = goValue{&opaque{path: f.path}, c.t}
+					if f.path == "net.AddrError" { // package net, AddrError
+						o := newObject()
+						o.class = &class{name: f.path, builtin: true, statics: newObject(), methods: newObject()}
+						o.set("Err", f.msg)
+						c.v.v = o
+					}
 					return []goValue{{true, tBool}}, true, nil
+				}
+				if isFault && f.path == "" && !f.own { // an error of a library, of a type that is not told
+					return []goValue{{dontKnow("what kind of error it is"), tBool}}, true, nil
 				}
 			}
 		}

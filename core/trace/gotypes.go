@@ -114,6 +114,7 @@ type (
 		msg    string
 		causes []goValue
 		path   string // of one from outside
+		own    bool   // errors.New or fmt.Errorf made it
 	}
 	goTypeValue struct{ t *goType }
 	goSequence  struct{ items [][]goValue }

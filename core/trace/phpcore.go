@@ -959,7 +959,16 @@ func (m *machine) phBuiltin(name string, args []any, keys map[string]any, refs [
 		return true, true, nil
 	case "file_exists", "is_file", "is_readable", "is_dir":
 		return m.there(text(0), name != "is_dir", name == "is_dir" || name == "file_exists"), true, nil
-	case "is_writable", "mkdir", "file_put_contents", "unlink", "fclose", "touch":
+	case "socket_close", "fclose", "stream_socket_shutdown":
+		if o, ok := arg(0).(*opaque); ok { // it listens no more
+			made := strings.TrimSuffix(o.path, "()")
+			at := slices.IndexFunc(m.calls, func(c Call) bool { return c.Path == made })
+			if at >= 0 && made != "" && slices.IndexFunc(m.calls[at+1:], func(c Call) bool { return c.Path == made }) < 0 {
+				m.calls = slices.Delete(slices.Clone(m.calls), at, at+1)
+			}
+		}
+		return nil, true, nil
+	case "is_writable", "mkdir", "file_put_contents", "unlink", "touch":
 		return dontKnow("what " + name + " gives"), true, nil
 	case "file_get_contents", "file", "parse_ini_file", "fopen", "yaml_parse_file", "simplexml_load_file":
 		v := m.readFile(text(0))
