@@ -938,6 +938,9 @@ func (m *machine) try(n *code.Node, s *scope) error {
 			_, err = m.statement(k, in)
 		}
 	}
+	if x, ok := err.(*exit); ok && x.stays { // it goes on serving: what stands behind is not reached
+		return err
+	}
 	if finally != nil {
 		if _, e := m.statement(finally, s); e != nil {
 			return e
