@@ -425,6 +425,25 @@ web: npx astro preview --host
 export default { server: { port: 4401 } };
 `, ` => any 4401
 HOST=127.0.0.1 PORT=5123 => any 4401`},
+	{"what Gradle runs", `-- Procfile --
+web: sh ./gradlew run
+-- gradlew --
+#!/bin/sh
+exec java -classpath gradle/wrapper/gradle-wrapper.jar org.gradle.wrapper.GradleWrapperMain "$@"
+-- build.gradle.kts --
+plugins { application }
+application { mainClass.set("Dome") }
+-- src/main/java/Dome.java --
+import com.sun.net.httpserver.HttpServer;
+import java.net.InetSocketAddress;
+
+public class Dome {
+    public static void main(String[] args) throws Exception {
+        HttpServer.create(new InetSocketAddress(Integer.parseInt(System.getenv().getOrDefault("PORT", "6801"))), 0).start();
+    }
+}
+`, ` => any 6801
+PORT=5123 => any 5123`},
 	{"rails server and its variables", `-- Procfile --
 web: bin/rails server
 -- Gemfile --
