@@ -2337,6 +2337,38 @@ CMD ["node", "server.js"]
 -- server.js --
 require('http').createServer((q, s) => s.end()).listen(process.env.PORT || 3000, '0.0.0.0');
 `, ""},
+	{"the built output of another package", `-- Procfile --
+web: node web/server.js
+-- package.json --
+{"name":"all","private":true,"engines":{"node":"24.x"},"workspaces":["web","shared"],"scripts":{"start":"node web/server.js"}}
+-- web/package.json --
+{"name":"web","scripts":{"start":"node server.js"}}
+-- web/server.js --
+const { log } = require('../shared/dist/log.js');
+require('http').createServer((q, s) => { log(q.url); s.end(); }).listen(process.env.PORT || 3000);
+-- shared/package.json --
+{"name":"shared","scripts":{"build":"tsc"},"devDependencies":{"typescript":"5.9.2"}}
+-- shared/src/log.ts --
+export const log = (x: string) => console.log(x);
+`, ""},
+	{"a port for a debugger only", `-- compose.yaml --
+services:
+  proxy:
+    image: nginx:1.29
+    ports: ["80:80"]
+  web:
+    build: .
+    ports: ["9229:9229"]
+-- Dockerfile --
+FROM node:24-slim
+WORKDIR /app
+COPY . .
+CMD ["node", "server.js"]
+-- package.json --
+{"name":"dome"}
+-- server.js --
+require('http').createServer((q, s) => s.end()).listen(process.env.PORT || 3000, '0.0.0.0');
+`, ""},
 }
 
 func TestLabelled(t *testing.T) {

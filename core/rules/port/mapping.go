@@ -55,6 +55,11 @@ func mappings(t *source.Tree, dir string) (list []mapping) {
 	return list
 }
 
+// debuggers are ports of debuggers, which nothing listens on but while one works: of Node.js,
+// Java, Python, Delve and PHP (their manuals, 2026-11).
+var debuggers = map[int]bool{9229: true, 5005: true, 8787: true, 5678: true, 2345: true, 40000: true, 9003: true, 9000: true}
+
+// mapped lists those of one service.
 func mapped(s *document.Node, in, dir string) (list []mapping) {
 	build := s.Get("build")
 	context := build.Str()
@@ -92,6 +97,9 @@ func mapped(s *document.Node, in, dir string) (list []mapping) {
 		n, err := strconv.Atoi(inner)
 		if err != nil || strings.HasSuffix(whole, "/udp") || p.Get("protocol").Str() == "udp" {
 			return nil // a range, or what a variable gives
+		}
+		if debuggers[n] {
+			continue
 		}
 		list = append(list, mapping{s.Key, n, p.At(), whole, set})
 	}

@@ -446,6 +446,14 @@ func (m *modules) nobodys(dir string) bool {
 			return false
 		}
 	}
+	for d := source.Dir(dir); d != m.c.Dir; d = source.Dir(d) { // another package, which may be built
+		if m.t.Has(join(d, "package.json")) {
+			return false
+		}
+		if d == "" {
+			break
+		}
+	}
 	for _, d := range []string{m.c.Dir, ""} {
 		for _, e := range m.t.In(d) {
 			name := path.Base(e.Path)
