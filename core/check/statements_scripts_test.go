@@ -343,6 +343,111 @@ var phpStatements = []struct {
 	{`crc32('a') % 1000`, 12520},
 }
 
+// rbStatements are statements of Ruby, each with the port that is made of what its last part gives.
+var rbStatements = []struct {
+	code string
+	port int
+}{
+	{`"a1".gsub(/\d/) { |m| (m.to_i + 1).to_s }`, 12357},
+	{`"x=1"[/=(\d)/, 1]`, 12049},
+	{`"abc".sub("b", '[\0]')`, 12178},
+	{`"a,b;c".split(/[,;]/).inspect`, 12114},
+	{`7 / 2`, 12051},
+	{`-7 / 2`, 12547},
+	{`-7 % 3`, 12050},
+	{`7.fdiv(2)`, 12090},
+	{`2**10`, 12889},
+	{`7.divmod(2).sum`, 12052},
+	{`7.fdiv(2) + 2**10 + 1`, 12152},
+	{`Integer("0x1f", 16)`, 12730},
+	{`Integer("12", exception: false).to_i`, 12669},
+	{`(Integer("z", exception: false) || 3)`, 12051},
+	{`"0b11".to_i(2)`, 12051},
+	{`Float("1.5").to_i`, 12049},
+	{`ENV.fetch("NOPE") { |k| k.downcase }`, 12554},
+	{`(ENV["NOPE"] || "d")`, 12100},
+	{`ENV.key?("NOPE").to_s`, 12823},
+	{`s = Set[1, 2] ;; s << 2 << 3 ;; s.size`, 12051},
+	{`s = Set[1, 2] ;; (s & Set[3]).size`, 12048},
+	{`s = Set[1, 2] ;; s.include?(1).to_s`, 12538},
+	{`o = OpenStruct.new(a: 1) ;; o.b = 2 ;; o.a + o.b`, 12051},
+	{`o = OpenStruct.new(a: 1) ;; o.to_h.size`, 12049},
+	{`o = OpenStruct.new(a: 1) ;; o[:a]`, 12049},
+	{`o = OpenStruct.new(a: 1) ;; o.respond_to?(:a).to_s`, 12538},
+	{`true.to_s.size`, 12052},
+	{`class A1; attr_accessor :p; def initialize(p: 1) = @p = p; end ;; A1.new(p: 3).p`, 12051},
+	{`class A1; attr_reader :format; def initialize(f) = @format = f; end ;; A1.new("z").format`, 12122},
+	{`S1 = Struct.new(:h, :p, keyword_init: true) do def addr = "#{h}:#{p}" end ;; s = S1.new(h: "x", p: 2) ;; s.addr`, 12168},
+	{`[3, 1, 2].sort_by { |x| -x }.inspect`, 12606},
+	{`[1, 2, 3, 4].partition(&:even?).inspect`, 12382},
+	{`{ a: { b: [1, { c: 2 }] } }.dig(:a, :b, 1, :c)`, 12050},
+	{`{ "PORT" => "1" }.transform_keys(&:downcase).to_a.inspect`, 12692},
+	{`{ b: 1, a: 2 }.sort.to_h.keys.inspect`, 12751},
+	{`(1...4).to_a.inspect`, 12246},
+	{`def f(a, b = 2, *c, d:, e: 5, **k, &blk) = [a, b, c, d, e, k, blk&.call].size ;; f(1, 3, 4, d: 6, z: 7) { 8 }`, 12055},
+	{`add = ->(a, b = 1) { a + b } ;; add.(1) + add[2, 3]`, 12055},
+	{`add = ->(a, b = 1) { a + b } ;; (add >> ->(x) { x * 10 }).call(1)`, 12698},
+	{`o = Class.new { def v = 6 } ;; o.new.v + o.new.public_send(:v)`, 12669},
+	{`"abc"[1..] + "abc"[-1] + "abcdef"[1, 3] + "abc"[0...-1]`, 12818},
+	{`"hello world".split.map(&:capitalize).join(" ")`, 12812},
+	{`3.7.to_i + 3.2.ceil + 2.5.round + 10.clamp(1, 5)`, 12672},
+	{`[1, 2, 3, 4].each_with_index.select { |x, i| i.odd? }.map(&:first).inspect`, 12452},
+	{`[[2, 1], [1, 2]].min_by(&:last).inspect`, 12359},
+	{`[1, 2, 3].filter_map { |x| x * 2 if x.odd? }.inspect`, 12514},
+	{`[1, 2, 3].values_at(0, -1).inspect`, 12300},
+	{`[1, 2, 3].rotate.inspect`, 12516},
+	{`[nil, 2].find(&:itself)`, 12050},
+	{`JSON.parse('{"a": [1, {"b": null}]}', symbolize_names: true)[:a][0].to_s`, 12049},
+	{`URI("http://u:p@h.example:8080/a?x=1").port`, 12808},
+	{`URI("http://u:p@h.example:8080/a?x=1").query`, 12260},
+	{`URI("http://u:p@h.example:8080/a?x=1").userinfo`, 12047},
+	{`s = Set[1, 2] ;; s << 3 ;; s.size`, 12051},
+	{`s = Set[1, 2] ;; s << 3 ;; s.to_a.inspect`, 12246},
+	{`s = Set[1, 2] ;; s.add(3) ;; s.size`, 12051},
+	{`[1, 2, 3].each_slice(2).to_a.inspect + [1, 2, 3].each_cons(2).map(&:sum).inspect`, 12648},
+	{`%w[a b].each_with_index.map { |x, i| "#{x}#{i}" }.join(",") + %i[a b].inspect`, 12667},
+	{`h = Hash.new { |hash, k| hash[k] = k.to_s * 2 } ;; h[:x] + h.size.to_s + h.fetch(:zz, 5).to_s`, 12012},
+	{`[1, 2, 3].reduce(10) { |a, b| a * b } + [4, 5].sum { |x| x * 2 } + (1..4).step(2).to_a.size + 10.downto(7).count`, 12888},
+	{`a, (b, *c), d = 1, [2, 3, 4], 5 ;; [a, b, c, d].inspect`, 12177},
+	{`first, *rest = [1, 2, 3] ;; first + rest.sum`, 12054},
+	{`def m(n) n <= 1 ? 1 : n * m(n - 1) end ;; m(5)`, 12087},
+	{`def y; yield 1, 2; end ;; y { |a, b| a + b }`, 12051},
+	{`def z; return 1, 2; end ;; z.inspect`, 12269},
+	{`compose = method(:Integer) >> :succ.to_proc ;; compose.call("4")`, 12053},
+	{`x = 5 ;; r = case x when 1..3 then "lo" when Integer then "int" else "no" end ;; r`, 12031},
+	{`config = { db: { user: "x" } } ;; config => { db: { user: } } ;; user`, 12120},
+	{`i = 0 ;; i += 1 while i < 5 ;; i`, 12053},
+	{`i = 0 ;; begin; i += 2; end until i > 4 ;; i`, 12054},
+	{`s = 0 ;; (1..5).each { |v| next if v == 2; break if v == 5; s += v } ;; s`, 12056},
+	{`r = [1, 2, 3].each_with_object([]) { |v, acc| acc << v * 2 } ;; r.inspect`, 12792},
+	{`r = catch(:done) { 10.times { |v| throw :done, v if v == 3 }; :never } ;; r`, 12051},
+	{`begin; Integer("x"); rescue ArgumentError, TypeError => e; r = e.class.name; else; r = "ok"; ensure; q = 1; end ;; r + q.to_s`, 12806},
+	{`def risky; yield; rescue ZeroDivisionError; "zero"; else; "fine"; ensure; @e = 1; end ;; risky { 1 / 0 } + risky { 1 } + @e.to_s`, 12195},
+	{`n = 0 ;; begin; n += 1; raise "x" if n < 3; rescue; retry; end ;; n`, 12051},
+	{`class E1 < StandardError; def initialize(m = "dflt") = super; end ;; begin; raise E1; rescue => e; r = e.message; end ;; r`, 12786},
+	{`class C1; @count = 0; class << self; attr_accessor :count; def inc = self.count += 1; end; X = 5; def x = X; end ;; C1.inc + C1.inc + C1.new.x + C1::X`, 12670},
+	{`module N1; module_function; def helper(x) = x + 1; end ;; N1.helper(1)`, 12050},
+	{`class G1; def method_missing(n, *a) = n.to_s.end_with?("?") ? true : super; def respond_to_missing?(n, p = false) = n.to_s.end_with?("?"); end ;; G1.new.any?.to_s + G1.new.respond_to?(:x?).to_s`, 12836},
+	{`class H1; def initialize; @d = {}; end; def []=(k, v); @d[k] = v; end; def [](k) = @d[k]; def each(&b) = @d.each(&b); include Enumerable; end ;; h = H1.new ;; h[:a] = 1 ;; h[:a] + h.map { |k, v| v }.sum + h.to_a.size`, 12051},
+	{`class I1; define_method(:dyn) { |x = 2| x * 2 }; %w[a b].each { |n| define_method("get_#{n}") { n.upcase } }; end ;; I1.new.dyn + I1.new.get_b.size`, 12053},
+	{`o = Object.new ;; def o.single = 4 ;; o.single + o.instance_of?(Object).to_s.size`, 12056},
+	{`"%05d|%-4s|%.2f|%x|%+d|%s" % [42, "a", 3.14159, 255, 5, :sym] + format("%<a>d-%{b}", a: 1, b: 2)`, 12276},
+	{`"a,b;c".split(/[,;]/).inspect + "a1b2".scan(/\d/).inspect + "a1".gsub(/\d/) { |m| (m.to_i + 1).to_s } + "x=1"[/=(\d)/, 1] + "abc".sub("b", '[\0]')`, 12323},
+	{`"host:80" =~ /(?<h>\w+):(?<p>\d+)/ ;; $~[:h] + $2 + $1`, 12276},
+	{`"Hello" .swapcase + "ab\ncd".lines.size.to_s + "abc".include?("b").to_s + "abc".start_with?("a", "x").to_s + "1,234".delete(",") + "abc".index("c").to_s + "a.b".partition(".").inspect`, 12133},
+	{`Integer("0x1f", 16) + Integer("12", exception: false).to_i + (Integer("z", exception: false) || 3) + "12abc".to_i + "0b11".to_i(2) + Float("1.5").to_i`, 12824},
+	{`nil.to_a.size + nil.to_s.size + (nil || 4) + (false or 5) + nil.to_i + [nil, 1].compact.first`, 12667},
+	{`x = nil ;; x ||= 3 ;; x &&= x + 1 ;; x`, 12052},
+	{`e = [1, 2, 3].each ;; e.next + e.next + e.peek`, 12054},
+	{`require "set" ;; s = Set[1, 2] ;; s << 2 << 3 ;; s.size + (s & Set[3]).size + s.include?(1).to_s.size`, 12056},
+	{`require "ostruct" ;; o = OpenStruct.new(a: 1) ;; o.b = 2 ;; o.a + o.b + o.to_h.size + o[:a] + o.respond_to?(:b).to_s.size`, 12667},
+	{`File.join("a", "b") + File.basename("/x/y.rb", ".rb") + File.extname("a.tar.gz") + File.dirname("/a/b") + File.expand_path("../c", "/a/b")`, 12348},
+	{`a = [1, 2] ;; b = a.dup ;; b << 3 ;; a.size * 10 + b.size`, 12701},
+	{`$glob = 3 ;; def rg = $glob + 1 ;; rg`, 12052},
+	{`puts_result = [1, 2].then { |a| a.sum }.then { _1 + 1 } ;; puts_result`, 12052},
+	{`[1, 2].map { it + 1 }.sum rescue [1, 2].map { _1 + 1 }.sum`, 12053},
+}
+
 // scripted makes a program of a line of statements: before them, what makes a text of the
 // expression and a port of the text, and what listens there.
 type scripted struct {
@@ -354,6 +459,19 @@ var scriptedIn = map[string]scripted{
 `, "\nv = %s\nt = str(v)\np = 0\nfor i, c in enumerate(t):\n    p = (p * 31 + ord(c)) %% 900\n", "import http.server\nhttp.server.HTTPServer(('127.0.0.1', 12000 + p), http.server.SimpleHTTPRequestHandler).serve_forever()\n"},
 	"js": {"node", "s.js", `const path=require("path"),util=require("util"),url=require("url"),os=require("os"),fs=require("fs"),qs=require("querystring"),assert=require("assert"),EventEmitter=require("events"),crypto=require("crypto");
 `, ";\nconst v = %s;\nconst t = String(v);\nlet p = 0;\nfor (let i = 0; i < t.length; i++) p = (p * 31 + t.charCodeAt(i)) %% 900;\n", "require('http').createServer(() => {}).listen(12000 + p, '127.0.0.1');\n"},
+	"rb": {"ruby", "s.rb", `require "set"
+require "json"
+require "time"
+require "uri"
+require "shellwords"
+require "ostruct"
+require "pathname"
+require "erb"
+require "securerandom"
+require "socket"
+require "forwardable"
+require "delegate"
+`, "\nv = (%s)\nt = v.to_s\nsum = 0\nt.each_char { |c| sum = (sum * 31 + c.ord) %% 900 }\n", "TCPServer.new('127.0.0.1', 12000 + sum).accept\n"},
 	"php": {"php", "s.php", "<?php\n", "\n$v = %s;\n$t = is_scalar($v) || $v === null ? (string) $v : json_encode($v);\n$p = 0;\nfor ($i = 0; $i < strlen($t); $i++) { $p = ($p * 31 + ord($t[$i])) %% 900; }\n", "$s = stream_socket_server('tcp://127.0.0.1:' . (12000 + $p));\nwhile (true) { stream_socket_accept($s, -1); }\n"},
 }
 
@@ -362,7 +480,7 @@ func TestStatementsOfScripts(t *testing.T) {
 	for lang, list := range map[string][]struct {
 		code string
 		port int
-	}{"py": pyStatements, "js": jsStatements, "php": phpStatements} {
+	}{"py": pyStatements, "js": jsStatements, "php": phpStatements, "rb": rbStatements} {
 		for i, c := range list {
 			t.Run(fmt.Sprint(lang, i), func(t *testing.T) {
 				t.Parallel()

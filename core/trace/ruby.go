@@ -1153,6 +1153,11 @@ func (m *machine) rbSend(self any, name string, args []any, kw *object, block an
 		}
 		return m.rbInvoke(&w, self, args, kw, block, at)
 	}
+	if o, ok := self.(*object); ok && len(args) == 0 && kw == nil && block == nil && o.class != nil && !o.class.builtin && !o.dict { // p, format: one that it has counts
+		if v, ok := o.get("@" + name); ok && m.rbReadable(o, name) {
+			return v, nil
+		}
+	}
 	if v, done, err := m.rbBuiltin(self, name, args, kw, block, s, at); done || err != nil {
 		return v, err
 	}

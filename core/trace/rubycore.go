@@ -440,6 +440,9 @@ func (m *machine) rbOperate(name string, a, b any, s *scope, at spot) (any, erro
 			if len(x.items) >= maxItems {
 				return nil, spent("a list that is too long")
 			}
+			if x.unique && slices.ContainsFunc(x.items, func(y any) bool { same, _ := rbEqual(b, y); return same }) {
+				return x, nil
+			}
 			x.items = append(x.items, b)
 			return x, nil
 		case string:
@@ -976,7 +979,7 @@ func (m *machine) rbObject(self any, name string, args []any, kw *object, block 
 		if m.rbHas(self, text(0)) {
 			return true, true, nil
 		}
-		if o, ok := self.(*object); ok && o.class != nil && !o.dict && o.class.readable[text(0)] {
+		if o, ok := self.(*object); ok && o.class != nil && !o.dict && (o.class.readable[text(0)] || o.class.name == "OpenStruct" && o.cells["@"+text(0)] != nil) {
 			return true, true, nil
 		}
 		if o, ok := self.(*object); ok && !o.dict {
@@ -1186,7 +1189,18 @@ func (m *machine) rbString(b, name string, args []any, block any, s *scope, at s
 	case "to_i":
 		if len(args) > 0 {
 			if base, ok := args[0].(integer); ok && base >= 2 && base <= 36 {
-				i, _ := strconv.ParseInt(strings.TrimSpace(b), int(base), 64)
+				t := strings.ToLower(strings.TrimSpace(b))
+				if p := map[integer]string{2: "0b", 8: "0o", 16: "0x"}[base]; p != "" {
+					t = strings.TrimPrefix(t, p)
+				}
+				end := 0 // the digits in front count
+				for end < len(t) {
+					if _, err := strconv.ParseInt(t[:end+1], int(base), 64); err != nil && !(end == 0 && (t[0] == '-' || t[0] == '+')) {
+						break
+					}
+					end++
+				}
+				i, _ := strconv.ParseInt(t[:end], int(base), 64)
 				return integer(i), true, nil
 			}
 			return nil, true, giveUp("a number with a base")
@@ -1312,7 +1326,20 @@ func (m *machine) rbString(b, name string, args []any, block any, s *scope, at s
 			if name == "sub" {
 				n = 1
 			}
-			return strings.Replace(b, arg(0), arg(1), n), true, nil
+			to := strings.NewReplacer(`\0`, arg(0), `\&`, arg(0), `\\`, `\`).Replace(arg(1))
+			if block != nil && len(args) == 1 {
+				v, err := m.rbYield(block, []any{arg(0)}, at)
+				if err != nil {
+					return nil, true, err
+				}
+				to = rbShow(v)
+			} else if h, ok := at2(args, 1).(*object); ok && h.dict {
+				v, _ := h.get(arg(0))
+				if to = ""; v != any(undefined) {
+					to = rbShow(v)
+				}
+			}
+			return strings.Replace(b, arg(0), to, n), true, nil
 		}
 		re, _, err := p.compiled()
 		if err != nil {
@@ -1702,6 +1729,9 @@ func (m *machine) rbNumber(x any, name string, args []any, block any, s *scope, 
 			return f / y, true, nil
 		}
 	case "+", "-", "*", "/", "%", "**", "<", ">", "<=", ">=", "<=>", "&", "|", "^", ">>", "<<", "modulo", "div", "pow":
+		if name == "pow" && len(args) > 1 {
+			return dontKnow("a power by a modulus"), true, nil
+		}
 		if as := map[string]string{"modulo": "%", "div": "/", "pow": "**"}[name]; as != "" {
 			name = as
 		}
@@ -1816,11 +1846,19 @@ func (m *machine) rbList(b *list, name string, args []any, kw *object, block any
 			return nil, true, nil
 		}
 		return b, true, nil
-	case "push", "append", "<<":
+	case "push", "append", "<<", "add":
+		if name == "add" && !b.unique {
+			return nil, false, nil
+		}
 		if len(b.items)+len(args) > maxItems {
 			return nil, true, spent("a list that is too long")
 		}
-		b.items = append(b.items, args...)
+		for _, a := range args {
+			if b.unique && slices.ContainsFunc(b.items, func(y any) bool { same, _ := rbEqual(a, y); return same }) {
+				continue
+			}
+			b.items = append(b.items, a)
+		}
 		return b, true, nil
 	case "concat":
 		for _, a := range args {
@@ -3941,7 +3979,7 @@ func (m *machine) rbLibrary(o *opaque, name string, args []any, kw *object, bloc
 		}
 		return l, true, nil
 	case "Set.new", "Set.[]":
-		l := &list{}
+		l := &list{unique: true}
 		items := args
 		if name == "new" {
 			var err error

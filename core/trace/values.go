@@ -18,6 +18,7 @@ type (
 	// integer is a whole number of Python; a float64 there has a fraction.
 	integer int64
 	list    struct {
+		unique bool // what is there is not put in again (Ruby)
 		items  []any
 		tuple  bool
 		set    bool
