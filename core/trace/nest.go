@@ -13,7 +13,7 @@ func (m *machine) nestProvider(c *class, at spot, depth int) (any, bool, error) 
 	if o := m.provided[c]; o != nil {
 		return o, true, nil
 	}
-	if depth > 8 || c.node == nil || c.scope == nil {
+	if depth > 8 || c.node == nil || c.scope == nil || m.nestReplaced(c.name) {
 		return nil, true, giveUp("what Nest makes of %s", c.name)
 	}
 	var args []any
@@ -55,6 +55,22 @@ func (m *machine) nestProvider(c *class, at spot, depth int) (any, bool, error) 
 	}
 	m.provided[c] = o
 	return o, true, nil
+}
+
+// nestReplaced reports whether a module gives something else for a class: { provide: Name,
+// useValue: … }.
+func (m *machine) nestReplaced(name string) bool {
+	found := false
+	for _, f := range m.e.Loader.Loaded() {
+		if f.Body == nil || !javascript(f.Lang) {
+			continue
+		}
+		f.Body.Walk(func(n *code.Node) bool {
+			found = found || n.Is(code.Pair) && n.Name == "provide" && n.Kid(0).Is(code.Name) && n.Kids[0].Name == name
+			return !found
+		})
+	}
+	return found
 }
 
 // typeBehind is the name of the type that stands behind a parameter of TypeScript.
