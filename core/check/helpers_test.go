@@ -756,6 +756,25 @@ a = p.parse_args()
 HTTPServer((a.host, a.port), BaseHTTPRequestHandler).serve_forever()
 `, ` => any 6701
 PORT=5123 => any 5123`},
+	{"Figaro and its file", `-- Procfile --
+web: bundle exec ruby app.rb
+-- Gemfile --
+source 'https://rubygems.org'
+gem 'figaro', '1.2.0'
+-- config/application.yml --
+PORT: 8033
+HOST: 127.0.0.1
+production:
+  HOST: 0.0.0.0
+-- app.rb --
+require 'figaro'
+require 'socket'
+Figaro.application = Figaro::Application.new(environment: ENV['STAGE'] || 'local', path: 'config/application.yml')
+Figaro.load
+TCPServer.new(Figaro.env.host, Figaro.env.port!).accept
+`, ` => loopback 8033
+STAGE=production => any 8033
+PORT=5123 => loopback 5123`},
 }
 
 func TestHelpersSeen(t *testing.T) {

@@ -850,7 +850,7 @@ func shell(words []Word, c Context, env []Assign, steps []value.Step, depth int)
 
 // scriptFile follows a shell script of the tree.
 func scriptFile(p string, w Word, args []Word, c Context, env []Assign, steps []value.Step, depth int) (Final, bool) {
-	if name := path.Base(p); name == "gradlew" || name == "mvnw" { // they hand over to a build tool that they fetch
+	if name := path.Base(p); fetchers[name] {
 		tool := Word{Value: value.Text(name, w.At), Text: name, At: w.At}
 		return simple(append([]Word{tool}, args...), c, env, steps, false, depth+1), true
 	}

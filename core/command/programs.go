@@ -119,6 +119,10 @@ var programList = []Program{
 	{Name: "http.server", Runtime: "python", Server: "http.server", Values: " -b --bind -d --directory "},
 }
 
+// fetchers are scripts that hand over to a build tool of that name, which they fetch (Gradle
+// 9, "Gradle Wrapper"; Apache Maven Wrapper 3.3).
+var fetchers = map[string]bool{"gradlew": true, "mvnw": true}
+
 // lookup finds a program by its exact name.
 func lookup(name string) *Program {
 	for i := range programList {

@@ -743,18 +743,14 @@ func (s *Starter) astroConfig(l *fact.Listener, st *fact.Start) *fact.Listener {
 			}
 			return l
 		}
-		under := func(v *value.Value, name string, def *value.Value) *value.Value { // a variable beats it
-			env := &value.Value{Kind: value.Env, Text: name, At: v.At}
-			cond := env
-			if def != nil {
-				return &value.Value{Kind: value.Op, Text: "unset", At: v.At, Kids: []*value.Value{cond, def}}
-			}
-			return &value.Value{Kind: value.Op, Text: "||", At: v.At, Kids: []*value.Value{cond, v}}
+		under := func(v *value.Value, op, name string) *value.Value { // a variable beats it
+			kids := []*value.Value{{Kind: value.Env, Text: name, At: v.At}, v}
+			return &value.Value{Kind: value.Op, Text: op, At: v.At, Kids: kids}
 		}
 		if v := given.Get("port"); v != nil && l.Port == nil {
 			l.Port, l.PortAt, l.Via = v, placeOf(v, l.At), "setting"
 			if l.Server == "astro" {
-				l.Port = under(v, "PORT", nil)
+				l.Port = under(v, "||", "PORT")
 			}
 		}
 		if v := given.Get("host"); v != nil && l.Host == nil && !(v.Kind == value.Bool && v.Num == 0) {
@@ -763,7 +759,7 @@ func (s *Starter) astroConfig(l *fact.Listener, st *fact.Start) *fact.Listener {
 				v = value.Text("0.0.0.0", v.At)
 			}
 			if l.Host = v; l.Server != "astro static" {
-				l.Host = under(v, "HOST", v)
+				l.Host = under(v, "unset", "HOST")
 			}
 		}
 		st.Reached = append(st.Reached, f.Name)

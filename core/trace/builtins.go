@@ -1155,11 +1155,7 @@ func (m *machine) dotenvConfig(options any) (any, bool, error) {
 			}
 		}
 	}
-	for _, k := range all.keys {
-		if _, set := m.env.get(k); !set || over {
-			m.env.put(k, show(all.cells[k].v))
-		}
-	}
+	m.env.fill(all, over)
 	out.set("parsed", all)
 	return out, true, nil
 }
@@ -1242,11 +1238,7 @@ func (m *machine) dotenvFlow(options any) (any, bool, error) {
 			all.set(k, d.cells[k].v)
 		}
 	}
-	for _, k := range all.keys {
-		if _, set := m.env.get(k); !set {
-			m.env.put(k, show(all.cells[k].v))
-		}
-	}
+	m.env.fill(all, false)
 	out.set("parsed", all)
 	return out, true, nil
 }

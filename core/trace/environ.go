@@ -38,3 +38,12 @@ func (v variables) drop(name string) { delete(v.cells, name) }
 
 // clone is the environment of a process that this one makes.
 func (v variables) clone() variables { return variables{maps.Clone(v.cells), v.seen} }
+
+// fill sets what an object says, where it is not set already or over says so.
+func (v variables) fill(from *object, over bool) {
+	for _, k := range from.keys {
+		if _, set := v.get(k); !set || over {
+			v.put(k, show(from.cells[k].v))
+		}
+	}
+}

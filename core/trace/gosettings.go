@@ -643,11 +643,6 @@ func (m *machine) koanf(f *opaque, name string, args []goValue, at spot, s *goSc
 		}
 		v, err := m.viperAs(kind, x)
 		return []goValue{v}, true, err
-	case "Unmarshal", "UnmarshalWithConf":
-		if len(args) < 2 || name != "Unmarshal" {
-			return nil, true, giveUp("what koanf fills")
-		}
-		return nil, true, giveUp("what koanf fills")
 	}
 	return nil, true, giveUp("the method %s of koanf", name)
 }

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"ubique/core/code"
+	"ubique/core/value"
 )
 
 // Libraries of Java that put the words of the command line into fields with annotations:
@@ -27,14 +28,12 @@ type jvAnnotated struct {
 // there is none.
 func jvMark(decl *code.Node, names ...string) *code.Node {
 	for _, k := range decl.Kids[min(2, len(decl.Kids)):] {
-		if k.Is(code.Call) && slices.Contains(names, valueTail(k.Kid(0).Dotted())) {
+		if k.Is(code.Call) && slices.Contains(names, value.Tail(k.Kid(0).Dotted(), 1)) {
 			return k
 		}
 	}
 	return nil
 }
-
-func valueTail(s string) string { return s[strings.LastIndexByte(s, '.')+1:] }
 
 // jvMarkArgs are the named arguments of an annotation, and the one without a name as
 // "value".
@@ -88,13 +87,8 @@ func (m *machine) jvAnnotations(o *object, depth int) (list []jvAnnotated, err e
 				continue
 			}
 			if jvMark(k, "Mixin", "ParametersDelegate", "ArgGroup") != nil {
-				in, ok := o.cells[k.Kid(0).Name]
-				inner, isObject := any(nil), false
-				if ok {
-					inner = in.v
-				}
-				var with *object
-				if with, isObject = inner.(*object); !isObject {
+				with, isObject := cellOf(o, k.Kid(0).Name).(*object)
+				if !isObject {
 					return nil, giveUp("a group of options that is made elsewhere")
 				}
 				more, err := m.jvAnnotations(with, depth+1)

@@ -9,6 +9,7 @@ import (
 	"ubique/core/document"
 	"ubique/core/place"
 	"ubique/core/source"
+	"ubique/core/value"
 )
 
 // Libraries of Java that read data: Jackson (2.20, com.fasterxml.jackson.databind), Gson
@@ -173,7 +174,6 @@ func (m *machine) jvTree(of string, v any, there bool) *object {
 			}
 			return name, nil, false
 		}
-		method("getString getInt getLong getBoolean getNumber", func(_ *machine, _ []any) (any, error) { return nil, nil })
 		method("hasPath", func(_ *machine, args []any) (any, error) {
 			name, _, ok := key(args)
 			x, _ := v.(*object)
@@ -253,7 +253,7 @@ func (m *machine) jvShaped(v any, typ any, tree string, s *scope, at spot) (any,
 		return nil, false, nil
 	}
 	if o.of == nil {
-		switch strings.TrimSuffix(valueTail(strings.TrimSuffix(o.path, ".class")), "()") {
+		switch strings.TrimSuffix(value.Tail(strings.TrimSuffix(o.path, ".class"), 1), "()") {
 		case "JsonNode", "JsonObject", "ObjectNode", "JsonElement":
 			return m.jvTree(tree, v, true), true, nil
 		case "Map", "HashMap", "Object", "LinkedHashMap":

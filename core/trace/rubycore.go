@@ -3776,6 +3776,18 @@ func (m *machine) rbLibrary(o *opaque, name string, args []any, kw *object, bloc
 	if len(args) > 0 && rbNeeding[o.path+"."+name] && slices.Contains(args[:map[bool]int{true: len(args), false: 1}[o.path+"."+name == "File.join"]], nil) {
 		return nil, true, certainly("TypeError", "no implicit conversion of nil into String")
 	}
+	if o.path == "Figaro.env()" && len(args) == 0 { // env.port, env.port!, env.port? (Figaro 1.2, "Figaro.env")
+		v, set := m.env.get(strings.ToUpper(strings.TrimRight(name, "!?")))
+		switch {
+		case strings.HasSuffix(name, "?"):
+			return set, true, nil
+		case set:
+			return v, true, nil
+		case strings.HasSuffix(name, "!"):
+			return nil, true, raise("Figaro.MissingKey", "a key that is missing")
+		}
+		return nil, true, nil
+	}
 	switch o.path + "." + name {
 	case "File.join":
 		var parts []string
@@ -3935,6 +3947,8 @@ func (m *machine) rbLibrary(o *opaque, name string, args []any, kw *object, bloc
 			}
 		}
 		return c, true, nil
+	case "Figaro.load":
+		return nil, true, m.figaro(o)
 	case "OpenStruct.new":
 		x := newObject()
 		x.class = &class{name: "OpenStruct", builtin: true, statics: newObject(), methods: newObject()}

@@ -2,8 +2,9 @@ package trace
 
 import "strings"
 
-// Settings of classes that dry-configurable gives them (dry-configurable 0.9 to 1.3,
-// "Introduction"): setting :name, default: value, with a constructor or settings within.
+// Settings of Ruby that libraries keep: those that dry-configurable gives a class
+// (dry-configurable 0.9 to 1.3, "Introduction": setting :name, default: value, with a
+// constructor or settings within), and those that Figaro puts into the environment.
 
 // rbConfigured calls one of the methods that such a class has; done is false for any other.
 func (m *machine) rbConfigured(c *class, name string, args []any, kw *object, block any, at spot) (v any, done bool, err error) {
@@ -119,4 +120,68 @@ func (m *machine) rbSetting(o *object, name string, args []any, kw *object, at s
 		return v, true, nil
 	}
 	return nil, true, raise("NoMethodError", "no setting "+name)
+}
+
+// figaro puts what its file says into the environment where that does not say it already:
+// what stands at the top, and over that what stands under the name of the environment
+// (Figaro 1.2, "Figaro"). The file and the environment are those of the application that
+// is set.
+func (m *machine) figaro(of *opaque) error {
+	file, stage := "config/application.yml", "development"
+	for _, name := range []string{"RACK_ENV", "RAILS_ENV"} {
+		if v, ok := m.env.get(name); ok {
+			stage = v
+		}
+	}
+	if of.props != nil {
+		if v, ok := of.props.get("application"); ok {
+			app, isOpaque := v.(*opaque)
+			if !isOpaque || app.path != "Figaro.Application.new()" {
+				return giveUp("the application of Figaro")
+			}
+			for _, k := range sortedKeys(app.keys) {
+				t, isText := app.keys[k].(string)
+				if p, isPath := app.keys[k].(pyPath); isPath {
+					t, isText = string(p), true
+				}
+				switch {
+				case !isText:
+					return undecided("the %s of Figaro", k)
+				case k == "path":
+					file = t
+				case k == "environment":
+					stage = t
+				}
+			}
+		}
+	}
+	c, ok := m.readFile(file).(*content)
+	if !ok {
+		return nil // without a file there is nothing to set
+	}
+	if strings.Contains(c.text, "<%") {
+		return giveUp("a template in the settings of Figaro")
+	}
+	v, err := m.parsed(c)
+	if err != nil {
+		return err
+	}
+	all, ok := m.fitted(v).(*object)
+	if !ok {
+		return giveUp("the settings of Figaro")
+	}
+	set := newObject()
+	take := func(o *object) {
+		for _, k := range o.keys {
+			if _, nested := o.cells[k].v.(*object); !nested && o.cells[k].v != nil {
+				set.set(k, rbShow(o.cells[k].v))
+			}
+		}
+	}
+	take(all)
+	if in, ok := cellOf(all, stage).(*object); ok {
+		take(in)
+	}
+	m.env.fill(set, false)
+	return nil
 }

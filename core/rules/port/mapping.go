@@ -45,7 +45,9 @@ func mappings(t *source.Tree, dir string) (list []mapping) {
 				continue
 			}
 			for _, s := range docs[0].Get("services").Items() {
-				list = append(list, mapped(s, in, dir)...)
+				if !overridden(t, in) {
+					list = append(list, mapped(s, in, dir)...)
+				}
 			}
 		}
 		if in == dir {
@@ -53,6 +55,18 @@ func mappings(t *source.Tree, dir string) (list []mapping) {
 		}
 	}
 	return list
+}
+
+// overridden reports whether a file beside it changes what a Compose file says (Compose
+// Specification, "Merge").
+func overridden(t *source.Tree, dir string) bool {
+	for _, name := range composed {
+		ext := path.Ext(name)
+		if t.Has(path.Join(dir, strings.TrimSuffix(name, ext)+".override"+ext)) {
+			return true
+		}
+	}
+	return false
 }
 
 // debuggers are ports of debuggers, which nothing listens on but while one works: of Node.js,

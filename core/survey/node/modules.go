@@ -436,7 +436,8 @@ func (m *modules) made(p string) bool {
 
 // nobodys reports whether nothing makes a folder with a name that builds use: it is not on
 // disk, the package has no script but those that use what is there, no file at its root or
-// the root of the tree is read by a build, and none of git's is said to be ignored there.
+// the root of the tree is read by a build, and git neither ignores it nor brings it from
+// elsewhere.
 func (m *modules) nobodys(dir string) bool {
 	if m.t.HasDir(dir) || len(m.t.Below(dir)) > 0 {
 		return false
@@ -457,7 +458,7 @@ func (m *modules) nobodys(dir string) bool {
 	for _, d := range []string{m.c.Dir, ""} {
 		for _, e := range m.t.In(d) {
 			name := path.Base(e.Path)
-			if name == ".gitignore" {
+			if name == ".gitignore" || name == ".gitmodules" {
 				f, err := m.t.Code(e.Path)
 				if err != nil || bytes.Contains(f.Data, []byte(path.Base(dir))) {
 					return false
