@@ -425,6 +425,21 @@ web: npx astro preview --host
 export default { server: { port: 4401 } };
 `, ` => any 4401
 HOST=127.0.0.1 PORT=5123 => any 4401`},
+	{"Play that sbt builds", `-- Procfile --
+web: target/universal/stage/bin/dome
+-- build.sbt --
+name := "Dome"
+scalaVersion := "3.3.6"
+lazy val root = (project in file(".")).enablePlugins(PlayJava)
+-- project/plugins.sbt --
+addSbtPlugin("org.playframework" % "sbt-plugin" % "3.0.8")
+-- conf/application.conf --
+play.server.http.port = 9100
+play.server.http.port = ${?PORT}
+-- conf/routes --
+GET / controllers.Home.index()
+`, ` => any 9100
+PORT=5123 => any 5123`},
 	{"what Gradle runs", `-- Procfile --
 web: sh ./gradlew run
 -- gradlew --

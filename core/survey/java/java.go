@@ -65,6 +65,8 @@ func (r *Runtime) Claims(t *source.Tree, f survey.Folder) int {
 			return 2
 		}
 		return 1
+	case f.Has("build.sbt") && survey.Mentions(t, survey.Join(f.Dir, "build.sbt"), "PlayJava", "PlayScala", "PlayService"):
+		return 2
 	}
 	for name := range f.Names { // files without a build
 		if strings.HasSuffix(name, ".java") && survey.Mentions(t, survey.Join(f.Dir, name), "void main(") {
@@ -113,6 +115,8 @@ func (r *Runtime) Gather(t *source.Tree, c *fact.Component, f survey.Folder) {
 			}
 		}
 		survey.TakeLocks(t, c, r.locks, false, "gradle")
+	case f.Has("build.sbt"):
+		staged(t, c, c.Path("build.sbt"))
 	}
 	c.Pins = append(c.Pins, survey.FilePins(t, c.Dir, "java")...)
 	for _, d := range c.Dependencies {
@@ -121,6 +125,28 @@ func (r *Runtime) Gather(t *source.Tree, c *fact.Component, f survey.Folder) {
 				add(c, fw[1])
 			}
 		}
+	}
+}
+
+// staged takes from a build of sbt what Play makes of it: a folder with a start script of the
+// project's name, written in small letters (Play 3.0, "Deploying your application", sbt stage). Its dependencies are
+// not read.
+func staged(t *source.Tree, c *fact.Component, file string) {
+	c.Complete = false
+	c.Manifests = append(c.Manifests, &fact.Manifest{File: file, Manager: "sbt"})
+	add(c, "Play")
+	f, err := t.Code(file)
+	if err != nil {
+		return
+	}
+	for n := 1; n <= f.Lines().Count(); n++ {
+		key, v, ok := strings.Cut(f.Lines().Text(n), ":=")
+		v = strings.Trim(strings.TrimSpace(v), ",")
+		if !ok || strings.TrimSpace(key) != "name" || len(v) < 3 || v[0] != '"' || v[len(v)-1] != '"' {
+			continue
+		}
+		c.Artefacts = append(c.Artefacts, fact.Artefact{Kind: "binary", Path: c.Path("target/universal/stage/bin/" + strings.ToLower(v[1:len(v)-1])), Detail: "a start script, with the libraries beside it", Build: "sbt stage", At: survey.Line1(file)})
+		return
 	}
 }
 
@@ -885,6 +911,9 @@ func (r *Runtime) Entry(_ *source.Tree, c *fact.Component) (string, string, bool
 		}
 	}
 	for _, a := range c.Artefacts {
+		if a.Kind == "binary" {
+			return strings.TrimPrefix(strings.TrimPrefix(a.Path, c.Dir), "/"), a.At.File, true
+		}
 		if a.Kind == "folder" {
 			rel := strings.TrimPrefix(strings.TrimPrefix(a.Path, c.Dir), "/")
 			return rel + "/bin/" + path.Base(rel), a.At.File, true
